@@ -1,0 +1,79 @@
+import { aroundTheCircle, familyNames, hueSixths, readAround } from '../colour/hues';
+import type { Triple } from '../colour/oklab';
+import { LUMINANCE } from '../colour/srgb';
+import { powerOfTwo } from '../kernels/elementary';
+import { toEncoded, toLinear } from '../kernels/transfer';
+import { defineStep } from './define';
+import { amount, choice, group } from './fields';
+
+/** Relative luminance, encoded: the grey of equal Y. */
+function luminance(c: Triple): number {
+  return toEncoded(
+    LUMINANCE[0] * toLinear(c[0]) + LUMINANCE[1] * toLinear(c[1]) + LUMINANCE[2] * toLinear(c[2]),
+  );
+}
+
+/** At -1 the purest colours of a family have their encoded grey multiplied by 2 to the minus this. */
+const DEPTH = 0.65;
+/** Chroma (largest less smallest encoded channel) at which a colour answers half as much. */
+const HALF_CHROMA = 0.2;
+
+/**
+ * Greys moved by hue family. The grey starts as the luminance; a family moves it on a logarithmic scale, up
+ * or down by `DEPTH` powers of two, weighted by chroma with a soft toe (C² / (C² + C0²)), so that neutrals
+ * stay and the noise of greys is not blown up. Lifting bends towards white instead of clipping, with the
+ * same slope at zero, so that hue to grey stays C1 between families. Hue is that of HSL: its kinks lie on
+ * the planes where two channels are equal, which a tetrahedral table reproduces exactly.
+ */
+function response(values: readonly number[]): (c: Triple) => number {
+  if (values.every(v => v === 0)) return luminance;
+  const pull = aroundTheCircle(values.map(v => v * DEPTH));
+  return c => {
+    const grey = luminance(c);
+    const r = c[0];
+    const g = c[1];
+    const b = c[2];
+    const most = Math.max(r, g, b);
+    const span = most - Math.min(r, g, b);
+    const weight = (span * span) / (span * span + HALF_CHROMA * HALF_CHROMA);
+    const gain = powerOfTwo(readAround(pull, hueSixths(r, g, b, most, span)) * weight);
+    if (gain <= 1 || grey <= 0) return grey * gain;
+    const room = 1 - grey;
+    if (room <= 0) return grey;
+    const lift = grey * (gain - 1);
+    return grey + (room * lift) / (room + lift);
+  };
+}
+
+/** The conversion to black and white. */
+export const mono = defineStep({
+  kind: 'mono',
+  stage: 'mono',
+  fields: {
+    method: choice(['luminance', 'response'], 'luminance'),
+    response: group(
+      {
+        red: amount(),
+        orange: amount(),
+        yellow: amount(),
+        green: amount(),
+        cyan: amount(),
+        blue: amount(),
+        purple: amount(),
+        magenta: amount(),
+      },
+      { shownWhen: { field: 'method', is: 'response' }, layout: 'families' },
+    ),
+  },
+  leavesGrey: true,
+  point: settings => {
+    const grey =
+      settings.method === 'luminance' ? luminance : response(familyNames.map(f => settings.response[f]));
+    return c => {
+      const v = grey(c);
+      c[0] = v;
+      c[1] = v;
+      c[2] = v;
+    };
+  },
+});

@@ -1,0 +1,80 @@
+import { mostChroma } from '../colour/gamut';
+import { hueDirection } from '../colour/hues';
+import { oklabToRgb, rgbToOklab } from '../colour/oklab';
+import { turnsOf } from '../kernels/elementary';
+import { defineStep } from './define';
+import { amount, fraction, group, hue } from './fields';
+
+/** A tone's pull towards a hue, as a vector whose length 1 is all the chroma that sRGB holds there. */
+function pullOf(range: { hue: number; saturation: number }): [number, number] {
+  const direction = hueDirection(range.hue);
+  return [range.saturation * Math.cos(direction), range.saturation * Math.sin(direction)];
+}
+
+const smooth = (t: number) => {
+  const u = Math.min(1, Math.max(0, t));
+  return u * u * (3 - 2 * u);
+};
+
+/**
+ * Where the ranges lie over OKLab L: the share of the highlights rises smoothly from 0 to 1 across the
+ * crossover, centred on the balance; the shadows have the rest, and the midtones are a bump of height 1
+ * where the two meet, 4 h (1 − h).
+ * @param balance -1..1 moves the centre: positive gives the highlights more of the scale
+ * @param crossover 0..1 from an edge to the whole scale
+ * @returns the share h of the highlights at L
+ */
+export function highlightShare(balance: number, crossover: number): (L: number) => number {
+  const centre = 0.55 - 0.4 * balance;
+  const half = 0.02 + 0.5 * crossover;
+  return L => smooth((L - centre + half) / (2 * half));
+}
+
+/**
+ * Split toning in OKLab: each range adds its hue to the tones it holds, chroma being saturation times what
+ * sRGB holds at that lightness and hue, so that it closes to none at black and white. L is kept; where a
+ * colour that is already there would leave sRGB, the sum is reduced in chroma. With the midtones at
+ * saturation 0 they are what lies between the two.
+ */
+export const splitTone = defineStep({
+  kind: 'split-tone',
+  stage: 'tone',
+  fields: {
+    shadows: group({ hue: hue(230), saturation: fraction() }),
+    midtones: group({ hue: hue(30), saturation: fraction() }),
+    highlights: group({ hue: hue(40), saturation: fraction() }),
+    balance: amount(),
+    crossover: fraction(0.5),
+  },
+  point: settings => {
+    const shadows = pullOf(settings.shadows);
+    const midtones = pullOf(settings.midtones);
+    const highlights = pullOf(settings.highlights);
+    const share = highlightShare(settings.balance, settings.crossover);
+    const still = [settings.shadows, settings.midtones, settings.highlights].every(r => r.saturation === 0);
+    if (still) return () => undefined;
+
+    return c => {
+      rgbToOklab(c);
+      const L = c[0];
+      const high = share(L);
+      const low = 1 - high;
+      const mid = 4 * high * low;
+      const x = low * shadows[0] + mid * midtones[0] + high * highlights[0];
+      const y = low * shadows[1] + mid * midtones[1] + high * highlights[1];
+      const length = Math.sqrt(x * x + y * y);
+      if (length > 0) {
+        const scale = (Math.min(1, length) * mostChroma(L, turnsOf(x, y))) / length;
+        c[1] += scale * x;
+        c[2] += scale * y;
+      }
+      const chroma = Math.sqrt(c[1] * c[1] + c[2] * c[2]);
+      const most = mostChroma(L, turnsOf(c[1], c[2]));
+      if (chroma > most) {
+        c[1] *= most / chroma;
+        c[2] *= most / chroma;
+      }
+      oklabToRgb(c);
+    };
+  },
+});

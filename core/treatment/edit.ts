@@ -1,0 +1,79 @@
+import { stages, type Stage } from '../steps/define';
+import { stepKind, type Kind } from '../steps';
+import type { Step, Treatment } from './schema';
+
+/** Edits of a treatment. Each returns a new one and leaves the old as it was. */
+
+/** A short id that no step of the treatment has. */
+function freshId(treatment: Treatment): string {
+  for (let n = treatment.steps.length + 1; ; n++) {
+    if (!treatment.steps.some(s => s.id === `s${n}`)) return `s${n}`;
+  }
+}
+
+/** A step of a kind with all its defaults. */
+export function newStep<K extends Kind>(treatment: Treatment, kind: K, stage?: Stage): Step<K> {
+  const definition = stepKind(kind);
+  if (!definition) throw new RangeError(`unknown step kind ${kind}`);
+  return {
+    id: freshId(treatment),
+    kind,
+    stage: stage ?? definition.stage,
+    name: '',
+    enabled: true,
+    group: null,
+    strength: 1,
+    mix: 'normal',
+    reach: { own: [0, 0, 1, 1], beneath: [0, 0, 1, 1] },
+    mask: null,
+    settings: structuredClone(definition.defaults) as Step<K>['settings'],
+  };
+}
+
+/** Adds a step as the last of its stage. */
+export function addStep(treatment: Treatment, step: Step): Treatment {
+  const order = stages.indexOf(step.stage);
+  const at = treatment.steps.findIndex(s => stages.indexOf(s.stage) > order);
+  const steps = treatment.steps.slice();
+  steps.splice(at < 0 ? steps.length : at, 0, step);
+  return { ...treatment, steps };
+}
+
+export function removeStep(treatment: Treatment, id: string): Treatment {
+  return { ...treatment, steps: treatment.steps.filter(s => s.id !== id) };
+}
+
+export function changeStep(treatment: Treatment, id: string, change: Partial<Step>): Treatment {
+  return {
+    ...treatment,
+    steps: treatment.steps.map(s => (s.id === id ? ({ ...s, ...change } as Step) : s)),
+  };
+}
+
+/**
+ * Puts a step into a stage, before the step at `place` among those of that stage (0 is first; beyond the
+ * end is last).
+ */
+export function placeStep(treatment: Treatment, id: string, stage: Stage, place: number): Treatment {
+  const step = treatment.steps.find(s => s.id === id);
+  if (!step) return treatment;
+  const moved = { ...step, stage };
+  const steps = stages.flatMap(name => {
+    const inStage = treatment.steps.filter(s => s.stage === name && s.id !== id);
+    if (name === stage) inStage.splice(Math.max(0, place), 0, moved);
+    return inStage;
+  });
+  return { ...treatment, steps };
+}
+
+/** Moves a step one place along the line: past its neighbour, or at a stage's end into the next stage. */
+export function nudgeStep(treatment: Treatment, id: string, by: -1 | 1): Treatment {
+  const step = treatment.steps.find(s => s.id === id);
+  if (!step) return treatment;
+  const inStage = treatment.steps.filter(s => s.stage === step.stage);
+  const place = inStage.indexOf(step) + by;
+  if (place >= 0 && place < inStage.length) return placeStep(treatment, id, step.stage, place);
+  const next = stages[stages.indexOf(step.stage) + by];
+  if (!next) return treatment;
+  return placeStep(treatment, id, next, by > 0 ? 0 : Number.MAX_SAFE_INTEGER);
+}

@@ -1,0 +1,79 @@
+import js from '@eslint/js';
+import hooks from 'eslint-plugin-react-hooks';
+import ts from 'typescript-eslint';
+
+/** Imports that a folder must not make. The arrows point one way: web → core, server → core. */
+const forbid = (group, message) => ({
+  'no-restricted-imports': ['error', { patterns: [{ group, message }] }],
+});
+
+const platform = [
+  'node:*',
+  'react',
+  'react-*',
+  'react/*',
+  'styled-components',
+  'sharp',
+  'express',
+  'sequelize',
+  'pg',
+  'pg-*',
+];
+
+export default ts.config(
+  { ignores: ['dist', 'data', 'node_modules', 'test-results', 'playwright-report'] },
+  js.configs.recommended,
+  ...ts.configs.recommended,
+  {
+    rules: {
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      '@typescript-eslint/consistent-type-imports': 'error',
+      eqeqeq: 'error',
+    },
+  },
+  {
+    files: ['core/**/*.ts'],
+    ignores: ['core/**/*.test.ts'],
+    rules: forbid(
+      [...platform, '**/server/**', '**/web/**'],
+      'core computes and knows no platform: it imports neither web nor server.',
+    ),
+  },
+  {
+    files: ['server/**/*.ts'],
+    rules: forbid(
+      ['**/web/**', 'react', 'react-*', 'styled-components'],
+      'server does not import the interface.',
+    ),
+  },
+  {
+    files: ['web/**/*.{ts,tsx}'],
+    rules: forbid(
+      ['**/server/**', 'node:*', 'sharp', 'express', 'sequelize', 'pg'],
+      'web talks to the server over HTTP only.',
+    ),
+  },
+  {
+    files: ['web/**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': hooks },
+    rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
+  },
+  {
+    files: ['**/*.mjs', '*.js'],
+    languageOptions: {
+      globals: {
+        process: 'readonly',
+        console: 'readonly',
+        URL: 'readonly',
+        fetch: 'readonly',
+        setTimeout: 'readonly',
+        clearTimeout: 'readonly',
+        setInterval: 'readonly',
+        clearInterval: 'readonly',
+        AbortSignal: 'readonly',
+        Buffer: 'readonly',
+        performance: 'readonly',
+      },
+    },
+  },
+);
