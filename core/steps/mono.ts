@@ -14,7 +14,7 @@ function luminance(c: Triple): number {
 }
 
 /** At -1 the purest colours of a family have their encoded grey multiplied by 2 to the minus this. */
-const DEPTH = 0.65;
+const DEPTH = 0.62;
 /** Chroma (largest less smallest encoded channel) at which a colour answers half as much. */
 const HALF_CHROMA = 0.2;
 

@@ -1,0 +1,30 @@
+import { build as bundle } from 'esbuild';
+import { rmSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+import { build as buildInterface } from 'vite';
+
+/** Builds the server (with its worker threads) and the interface into dist/. */
+
+const root = fileURLToPath(new URL('..', import.meta.url));
+process.chdir(root);
+rmSync('dist', { recursive: true, force: true });
+
+await bundle({
+  entryPoints: {
+    'server/main': 'server/main.ts',
+    'server/worker': 'server/worker.ts',
+    'server/band-worker': 'server/render/band-worker.ts',
+  },
+  outdir: 'dist',
+  outExtension: { '.js': '.mjs' },
+  bundle: true,
+  splitting: false,
+  packages: 'external',
+  platform: 'node',
+  target: 'node20',
+  format: 'esm',
+  sourcemap: true,
+  logLevel: 'warning',
+});
+
+await buildInterface({ configFile: 'web/vite.config.ts', logLevel: 'warn' });

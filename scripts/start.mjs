@@ -1,0 +1,77 @@
+import { spawn } from 'node:child_process';
+import { createServer } from 'node:net';
+import { join, resolve } from 'node:path';
+import { ensureBuilt, ensurePackages, PlainError, root } from './ensure.mjs';
+import { ensurePostgres, startCluster } from './postgres.mjs';
+
+/** `npm start`: everything from a fresh clone to a served application, and a clean end at Ctrl-C. */
+
+const port = Number(process.env.LAMPWASH_PORT ?? 4870);
+const home = resolve(root, process.env.LAMPWASH_HOME ?? 'data');
+
+/** Says in one line why the port cannot be had, before anything is started. */
+async function needPort() {
+  const busy = await new Promise(done => {
+    const probe = createServer();
+    probe.once('error', error => done(error.code === 'EADDRINUSE'));
+    probe.listen(port, '127.0.0.1', () => probe.close(() => done(false)));
+  });
+  if (!busy) return;
+  const health = await fetch(`http://127.0.0.1:${port}/api/health`, { signal: AbortSignal.timeout(2000) })
+    .then(r => r.json())
+    .catch(() => null);
+  throw new PlainError(
+    health?.name === 'lampwash'
+      ? `Lamp Wash is already running at http://127.0.0.1:${port}`
+      : `Port ${port} is in use. Stop what uses it, or set LAMPWASH_PORT to another.`,
+  );
+}
+
+async function main() {
+  const [major, minor] = process.versions.node.split('.').map(Number);
+  if (major < 20 || (major === 20 && minor < 19)) {
+    throw new PlainError(`Node.js 20.19 or newer is needed; this is ${process.versions.node}.`);
+  }
+  if (!Number.isInteger(port) || port < 1 || port > 65535) throw new PlainError('LAMPWASH_PORT is not a port.');
+  await needPort();
+
+  let stopCluster = () => undefined;
+  let server;
+  let stopping = false;
+  const stop = () => {
+    if (stopping) return;
+    stopping = true;
+    if (server && server.exitCode === null) server.kill('SIGTERM');
+    else stopCluster();
+  };
+  process.on('SIGINT', stop);
+  process.on('SIGTERM', stop);
+  process.on('SIGHUP', stop);
+
+  ensurePackages();
+  let databaseUrl = process.env.DATABASE_URL;
+  if (!databaseUrl) ensurePostgres();
+  ensureBuilt();
+  if (stopping) return;
+  if (!databaseUrl) {
+    const cluster = await startCluster(home);
+    stopCluster = cluster.stop;
+    databaseUrl = cluster.url;
+  }
+  if (stopping) return stopCluster();
+
+  server = spawn(process.execPath, ['--enable-source-maps', join(root, 'dist/server/main.mjs')], {
+    // Not in the terminal's group, so that Ctrl-C ends the server before its database, not with it.
+    detached: true,
+    stdio: ['ignore', 'inherit', 'inherit'],
+    env: { ...process.env, DATABASE_URL: databaseUrl, LAMPWASH_HOME: home, LAMPWASH_PORT: String(port) },
+  });
+  const code = await new Promise(done => server.once('exit', (status, signal) => done(signal ? 1 : status)));
+  stopCluster();
+  process.exitCode = stopping ? 0 : code;
+}
+
+main().catch(error => {
+  console.error(error instanceof PlainError ? error.message : error);
+  process.exitCode = 1;
+});

@@ -1,0 +1,100 @@
+import { randomBytes } from 'node:crypto';
+import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import express, { type Express } from 'express';
+import helmet from 'helmet';
+import { z } from 'zod';
+import type { Queue } from '../jobs/queue';
+import type { Services } from '../services';
+import { importRoutes } from './import';
+import { photographRoutes } from './photographs';
+import { answerProblems, notFound, onlyOwnPages } from './problem';
+import { mount, openApi, route, type Route } from './route';
+import { sendOutRoutes } from './send-outs';
+import { seriesRoutes } from './series';
+import { takeRoutes } from './takes';
+
+function healthRoute({ sequelize }: Services): Route {
+  return route({
+    method: 'get',
+    path: '/api/health',
+    summary: 'Whether the server and its database answer.',
+    answer: z.object({ name: z.literal('lampwash'), ok: z.boolean(), database: z.boolean() }),
+    handle: async (_input, _req, res) => {
+      const database = await sequelize.query('SELECT 1').then(
+        () => true,
+        () => false,
+      );
+      res.status(database ? 200 : 503).json({ name: 'lampwash', ok: database, database });
+    },
+  });
+}
+
+/** Serves the built interface: its files for ever, its one page with a fresh nonce each time. */
+function serveInterface(app: Express, folder: string): void {
+  app.use('/assets', express.static(join(folder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
+  app.use(express.static(folder, { index: false }));
+  const page = readFile(join(folder, 'index.html'), 'utf8');
+  page.catch(() => undefined);
+  app.get('/{*path}', async (req, res) => {
+    if (req.path.startsWith('/api/')) throw notFound('resource');
+    const nonce = res.locals.nonce as string;
+    res.type('html').set('Cache-Control', 'no-cache');
+    res.send((await page).replaceAll('__NONCE__', nonce));
+  });
+}
+
+/** The whole HTTP application. */
+export function createApp(services: Services, queue: Queue, interfaceFolder: string): Express {
+  const app = express();
+  app.disable('x-powered-by');
+  app.set('query parser', 'simple');
+  app.use((_req, res, next) => {
+    res.locals.nonce = randomBytes(16).toString('base64');
+    next();
+  });
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        useDefaults: false,
+        directives: {
+          defaultSrc: ["'self'"],
+          scriptSrc: ["'self'"],
+          styleSrc: ["'self'", (_req, res) => `'nonce-${(res as unknown as { locals: { nonce: string } }).locals.nonce}'`],
+          imgSrc: ["'self'", 'blob:', 'data:'],
+          fontSrc: ["'self'"],
+          connectSrc: ["'self'"],
+          workerSrc: ["'self'"],
+          objectSrc: ["'none'"],
+          baseUri: ["'none'"],
+          formAction: ["'self'"],
+          frameAncestors: ["'none'"],
+        },
+      },
+      strictTransportSecurity: false,
+    }),
+  );
+  app.use(onlyOwnPages);
+  app.use('/api', (_req, res, next) => {
+    res.set('Cache-Control', 'no-store');
+    next();
+  });
+  app.use('/api', express.json({ limit: '4mb' }));
+
+  const routes = [
+    healthRoute(services),
+    ...seriesRoutes(services),
+    ...photographRoutes(services),
+    ...importRoutes(services),
+    ...takeRoutes(services),
+    ...sendOutRoutes(services, queue),
+  ];
+  const description = openApi(routes);
+  app.get('/api/openapi.json', (_req, res) => {
+    res.json(description);
+  });
+  app.use(mount(routes));
+  serveInterface(app, interfaceFolder);
+  app.use(answerProblems(services.log));
+  return app;
+}

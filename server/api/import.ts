@@ -1,0 +1,144 @@
+import busboy from 'busboy';
+import { createHash, randomUUID } from 'node:crypto';
+import { createWriteStream } from 'node:fs';
+import { mkdir, rm } from 'node:fs/promises';
+import { basename, extname, join } from 'node:path';
+import { Transform } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import type { Request } from 'express';
+import type { Transaction } from 'sequelize';
+import { z } from 'zod';
+import { bareTreatment, type Treatment } from '../../core/treatment/schema';
+import { storeBlobFile } from '../data/blobs';
+import { createTake } from '../data/history';
+import { Photograph, Series } from '../data/models';
+import { inspect, PictureError } from '../pictures/inspect';
+import { MOST_BYTES } from '../pictures/limits';
+import type { Services } from '../services';
+import { listPhotographs } from './photographs';
+import { Problem } from './problem';
+import { route } from './route';
+import { findSeries } from './series';
+import { photographView } from './views';
+
+interface Received {
+  path: string;
+  name: string;
+  sha256: string;
+  size: number;
+}
+
+/** A file's name for a person to read: no folders, no control characters, not too long. Never a path. */
+export function cleanName(name: string): string {
+  // eslint-disable-next-line no-control-regex
+  const clean = basename(name.replaceAll('\\', '/')).replace(/[\u0000-\u001f\u007f]/g, '').trim();
+  return clean.slice(-200) || 'unnamed';
+}
+
+/** A first title from a file's name: `boat-shed_02.jpg` becomes `Boat shed 02`. */
+export function titleFrom(name: string): string {
+  const plain = basename(name, extname(name)).replace(/[-_]+/g, ' ').trim() || name;
+  return plain.charAt(0).toUpperCase() + plain.slice(1);
+}
+
+/** Streams the one file of a multipart request to disk, hashing it on the way. */
+function receive(req: Request, folder: string): Promise<Received> {
+  return new Promise((resolve, reject) => {
+    let parser: busboy.Busboy;
+    try {
+      parser = busboy({ headers: req.headers, limits: { files: 1, fields: 0, fileSize: MOST_BYTES }, defParamCharset: 'utf8' });
+    } catch {
+      reject(new Problem(415, 'A photograph is sent as one file in a form.'));
+      return;
+    }
+    let work: Promise<Received> | undefined;
+    parser.on('file', (_field, stream, { filename }) => {
+      const path = join(folder, `${randomUUID()}.upload`);
+      const hash = createHash('sha256');
+      let size = 0;
+      const measure = new Transform({
+        transform(chunk: Buffer, _encoding, done) {
+          hash.update(chunk);
+          size += chunk.length;
+          done(null, chunk);
+        },
+      });
+      const name = cleanName(filename ?? '');
+      work = pipeline(stream, measure, createWriteStream(path)).then(
+        () => {
+          if (stream.truncated) throw new Problem(413, `${name} is larger than ${MOST_BYTES / 1024 ** 2} MB.`);
+          return { path, name, sha256: hash.digest('hex'), size };
+        },
+      );
+      work.catch(() => rm(path, { force: true })).catch(() => undefined);
+    });
+    parser.on('close', () => {
+      if (work) work.then(resolve, reject);
+      else reject(new Problem(400, 'There is no file in the request.'));
+    });
+    parser.on('error', () => reject(new Problem(400, 'The file did not arrive whole.')));
+    req.on('aborted', () => {
+      parser.destroy();
+      reject(new Problem(400, 'The file did not arrive whole.'));
+    });
+    req.pipe(parser);
+  });
+}
+
+/** Keeps a picture file as a photograph with one bare take, all in one transaction. */
+export async function keepPhotograph(
+  { sequelize, pictures }: Services,
+  seriesId: string,
+  file: Received,
+  title = titleFrom(file.name),
+  treatments: { treatment: Treatment; name: string }[] = [{ treatment: bareTreatment(), name: '' }],
+): Promise<string> {
+  const facts = await inspect(file.path);
+  await pictures.admit({ ...facts, sha256: file.sha256 }, file.path);
+  return sequelize.transaction(async (transaction: Transaction) => {
+    await storeBlobFile(transaction, file.sha256, file.size, file.path);
+    // The series' row is locked, so that photographs arriving together get places of their own.
+    await Series.findByPk(seriesId, { lock: transaction.LOCK.UPDATE, transaction });
+    const last = (await Photograph.max('place', { where: { seriesId }, transaction })) as number | null;
+    const photograph = await Photograph.create(
+      { ...facts, seriesId, place: (last ?? 0) + 1, title, fileName: file.name, sha256: file.sha256 },
+      { transaction },
+    );
+    for (const { treatment, name } of treatments) {
+      const take = await createTake(photograph.id, treatment, name, transaction);
+      photograph.currentTakeId = take.id;
+    }
+    await photograph.save({ transaction });
+    await Series.update({ touchedAt: new Date() }, { where: { id: seriesId }, transaction });
+    return photograph.id;
+  });
+}
+
+export function importRoutes(services: Services) {
+  const { sequelize, config } = services;
+  return [
+    route({
+      method: 'post',
+      path: '/api/series/:id/photographs',
+      summary: 'Brings in one picture file.',
+      params: z.strictObject({ id: z.uuid() }),
+      takes: 'multipart/form-data',
+      answer: photographView,
+      handle: async ({ params }, req) => {
+        const series = await findSeries(params.id);
+        const folder = join(config.cacheFolder, 'uploads');
+        await mkdir(folder, { recursive: true });
+        const file = await receive(req, folder);
+        try {
+          const id = await keepPhotograph(services, series.id, file);
+          return (await listPhotographs(sequelize, { id }))[0];
+        } catch (error) {
+          if (error instanceof PictureError) throw new Problem(422, `${file.name} ${error.message}.`);
+          throw error;
+        } finally {
+          await rm(file.path, { force: true });
+        }
+      },
+    }),
+  ];
+}

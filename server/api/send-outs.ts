@@ -1,0 +1,156 @@
+import { QueryTypes } from 'sequelize';
+import { z } from 'zod';
+import { readBlob } from '../data/blobs';
+import { currentTreatment } from '../data/history';
+import { Photograph, SendOut, Take } from '../data/models';
+import type { Queue } from '../jobs/queue';
+import { sendOutSettings, type SendOutSettings } from '../pictures/encode';
+import type { Services } from '../services';
+import { notFound, Problem } from './problem';
+import { route } from './route';
+import { findSeries } from './series';
+import { sendOutView } from './views';
+
+const byId = z.strictObject({ id: z.uuid() });
+
+const ending = { jpeg: 'jpg', png: 'png', tiff: 'tif' } satisfies Record<SendOutSettings['format'], string>;
+
+/** A part of a file name: letters and digits of any script, joined by hyphens. */
+const slug = (text: string) =>
+  text
+    .toLowerCase()
+    .normalize('NFKC')
+    .replace(/['’]/g, '')
+    .replace(/[^\p{L}\p{N}]+/gu, '-')
+    .replace(/^-+|-+$/g, '')
+    .slice(0, 60);
+
+/** `saltmarsh-ferry-05-quinces-b.jpg`: series, number, title, take. */
+export function fileNameOf(series: string, number: number, title: string, letter: string, settings: SendOutSettings) {
+  const parts = [slug(series), String(number).padStart(2, '0'), slug(title), letter.toLowerCase()];
+  return `${parts.filter(Boolean).join('-')}.${ending[settings.format]}`;
+}
+
+const LIST = `
+  SELECT s.id, s.take_id AS "takeId", t.photograph_id AS "photographId", t.revision, p.title, t.letter,
+    s.file_name AS "fileName", s.settings, s.state, s.progress, s.problem, s.result_size::float8 AS size
+  FROM send_outs s JOIN takes t ON t.id = s.take_id JOIN photographs p ON p.id = t.photograph_id
+  WHERE s.cleared_at IS NULL AND `;
+
+export function sendOutRoutes({ sequelize }: Services, queue: Queue) {
+  const list = (where: string, value: unknown) =>
+    sequelize.query(`${LIST} ${where} ORDER BY s.created_at, s.id`, { bind: [value], type: QueryTypes.SELECT });
+  const find = async (id: string) => {
+    const row = await SendOut.findOne({ where: { id, clearedAt: null } });
+    if (!row) throw notFound('file');
+    return row;
+  };
+  return [
+    route({
+      method: 'get',
+      path: '/api/send-outs',
+      summary: 'What goes out of a series, the oldest first.',
+      query: z.strictObject({ series: z.uuid() }),
+      answer: z.array(sendOutView),
+      handle: ({ query }) => list('s.series_id = $1', query.series),
+    }),
+    route({
+      method: 'post',
+      path: '/api/send-outs',
+      summary: 'Sends takes out as files, each as it is now.',
+      body: z.strictObject({
+        series: z.uuid(),
+        takes: z.array(z.uuid()).min(1).max(1000),
+        settings: sendOutSettings,
+      }),
+      answer: z.array(sendOutView),
+      handle: async ({ body }) => {
+        const series = await findSeries(body.series);
+        const photographs = await Photograph.findAll({
+          where: { seriesId: series.id, deletedAt: null },
+          order: ['place', 'createdAt', 'id'],
+        });
+        const numbers = new Map(photographs.map((p, i) => [p.id, { number: i + 1, title: p.title }]));
+        const takes = await Take.findAll({ where: { id: body.takes, deletedAt: null } });
+        const ordered = body.takes.map(id => takes.find(t => t.id === id));
+        const rows = await Promise.all(
+          ordered.map(async take => {
+            const photograph = take && numbers.get(take.photographId);
+            if (!photograph) throw notFound('take in this series');
+            return {
+              takeId: take.id,
+              seriesId: series.id,
+              treatment: await currentTreatment(take),
+              settings: body.settings,
+              fileName: fileNameOf(series.title, photograph.number, photograph.title, take.letter, body.settings),
+            };
+          }),
+        );
+        const made = await sequelize.transaction(transaction => SendOut.bulkCreate(rows, { transaction }));
+        for (const { id } of made) await queue.askForSendOut(id);
+        return list('s.id = ANY($1)', made.map(m => m.id));
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/api/send-outs/:id/retry',
+      summary: 'Tries a failed or stopped one again.',
+      params: byId,
+      answer: sendOutView,
+      handle: async ({ params }) => {
+        const row = await find(params.id);
+        if (row.state !== 'failed' && row.state !== 'stopped') {
+          throw new Problem(409, 'Only what failed or was stopped can be tried again.');
+        }
+        await row.update({ state: 'waiting', progress: 0, problem: null });
+        await queue.askForSendOut(row.id);
+        return (await list('s.id = $1', row.id))[0];
+      },
+    }),
+    route({
+      method: 'post',
+      path: '/api/send-outs/:id/stop',
+      summary: 'Stops one that waits or runs.',
+      params: byId,
+      answer: sendOutView,
+      handle: async ({ params }) => {
+        const row = await find(params.id);
+        await SendOut.update({ state: 'stopped' }, { where: { id: row.id, state: ['waiting', 'running'] } });
+        return (await list('s.id = $1', row.id))[0];
+      },
+    }),
+    route({
+      method: 'delete',
+      path: '/api/send-outs/:id',
+      summary: 'Clears one that is over from the list.',
+      params: byId,
+      handle: async ({ params }) => {
+        const row = await find(params.id);
+        if (row.state === 'waiting' || row.state === 'running') {
+          throw new Problem(409, 'Stop it before clearing it.');
+        }
+        await row.update({ clearedAt: new Date() });
+      },
+    }),
+    route({
+      method: 'get',
+      path: '/api/send-outs/:id/file',
+      summary: 'The finished file.',
+      params: byId,
+      gives: 'application/octet-stream',
+      handle: async ({ params }, _req, res) => {
+        const row = await find(params.id);
+        if (!row.resultSha256) throw new Problem(409, 'This file is not finished.');
+        res.type(`image/${row.settings.format}`);
+        res.attachment(row.fileName);
+        res.set('Content-Length', String(row.resultSize));
+        const bytes = readBlob(sequelize, row.resultSha256);
+        await new Promise<void>((resolve, reject) => {
+          bytes.on('error', reject);
+          res.on('close', resolve);
+          bytes.pipe(res);
+        });
+      },
+    }),
+  ];
+}

@@ -1,0 +1,53 @@
+import { createServer } from 'node:http';
+import { fileURLToPath } from 'node:url';
+import { seedDemo } from '../demo/seed';
+import { createApp } from './api/app';
+import { readConfig } from './config';
+import { migrator } from './data/migrate';
+import { openQueue } from './jobs/queue';
+import { workOnSendOuts } from './jobs/send-out';
+import { openServices } from './services';
+
+/** Starts the server and serves until it is told to stop. */
+async function main(): Promise<void> {
+  const config = readConfig(process.env);
+  const services = await openServices(config);
+  await migrator(services.sequelize).up();
+  const queue = await openQueue(config.databaseUrl, services.log);
+  await workOnSendOuts(services, queue);
+  if (config.demo) await seedDemo(services);
+
+  const app = createApp(services, queue, fileURLToPath(new URL('../web', import.meta.url)));
+  const server = createServer(app);
+  server.requestTimeout = 30 * 60_000;
+  await new Promise<void>((resolve, reject) => {
+    server.once('error', reject);
+    server.listen(config.port, config.host, resolve);
+  });
+  const { port } = server.address() as { port: number };
+  process.stdout.write(`Lamp Wash is at http://${config.host}:${port}\n`);
+
+  let stopping = false;
+  const stop = async () => {
+    if (stopping) return;
+    stopping = true;
+    server.close();
+    server.closeIdleConnections();
+    setTimeout(() => server.closeAllConnections(), 2000).unref();
+    await queue.close().catch(() => undefined);
+    await services.close().catch(() => undefined);
+    process.exit(0);
+  };
+  process.on('SIGINT', stop);
+  process.on('SIGTERM', stop);
+}
+
+main().catch(error => {
+  const busy = (error as NodeJS.ErrnoException).code === 'EADDRINUSE';
+  const { LAMPWASH_PORT = '4870' } = process.env;
+  const text = busy
+    ? `Port ${LAMPWASH_PORT} is in use. Stop what uses it, or set LAMPWASH_PORT to another.`
+    : `Lamp Wash could not start: ${(error as Error).message}`;
+  process.stderr.write(`${text}\n`);
+  process.exit(1);
+});

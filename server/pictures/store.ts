@@ -1,0 +1,114 @@
+import { readFile } from 'node:fs/promises';
+import { FileCache, readRange } from './cache';
+import { decodePicture, resizePixels, widen, type Pixels } from './decode';
+import type { PictureFacts } from './inspect';
+
+/** What is needed to find a photograph's pixels. */
+export interface PictureSource extends PictureFacts {
+  sha256: string;
+}
+
+/** The side of the square tiles in which pixels are handed out. */
+export const TILE = 512;
+
+/** The size of a picture whose long edge is `longEdge` (never enlarged). */
+export function sizeAt(source: { width: number; height: number }, longEdge: number) {
+  const scale = Math.min(1, longEdge / Math.max(source.width, source.height));
+  return {
+    width: Math.max(1, Math.round(source.width * scale)),
+    height: Math.max(1, Math.round(source.height * scale)),
+  };
+}
+
+/** Runs one heavy piece of work at a time, so that many imports do not fill the memory. */
+function oneAtATime() {
+  let last: Promise<unknown> = Promise.resolve();
+  return <T>(work: () => Promise<T>): Promise<T> => {
+    const next = last.then(work, work);
+    last = next.catch(() => undefined);
+    return next;
+  };
+}
+
+/**
+ * The pixels of originals at any size, from a cache on disk. The full size is decoded once; smaller sizes
+ * are taken from halvings of it, so that screen and file, asking for the same size, get the same numbers.
+ */
+export class PictureStore {
+  private readonly inTurn = oneAtATime();
+
+  /** @param original gives a path at which an original's bytes can be read */
+  constructor(
+    private readonly cache: FileCache,
+    private readonly original: (sha256: string) => Promise<string>,
+  ) {}
+
+  /** Decodes a file that is not in the database yet and keeps its pixels. Throws a PictureError. */
+  async admit(source: PictureSource, path: string): Promise<void> {
+    await this.cache.file(this.fullKey(source), () =>
+      this.inTurn(async () => bytesOf((await decodePicture(path, source)).codes)),
+    );
+  }
+
+  /** The whole picture at a long edge. Sizes at or beyond the full size give the full size. */
+  async pixels(source: PictureSource, longEdge: number): Promise<Pixels> {
+    const { width, height } = sizeAt(source, longEdge);
+    const bytes = await readFile(await this.fileAt(source, longEdge));
+    const wide = !this.isFull(source, longEdge) || source.bits === 16 || this.widened(source);
+    const codes = wide ? new Uint16Array(bytes.buffer, bytes.byteOffset, bytes.length / 2) : bytes;
+    return { width, height, codes };
+  }
+
+  /** One tile at a long edge, as 16-bit codes; empty where the picture has no such tile. */
+  async tile(source: PictureSource, longEdge: number, column: number, row: number): Promise<Uint16Array> {
+    const { width, height } = sizeAt(source, longEdge);
+    const x = column * TILE;
+    const y = row * TILE;
+    if (x >= width || y >= height) return new Uint16Array(0);
+    const path = await this.fileAt(source, longEdge);
+    const wide = !this.isFull(source, longEdge) || source.bits === 16 || this.widened(source);
+    const unit = wide ? 6 : 3;
+    const length = Math.min(TILE, width - x) * unit;
+    const rows = Math.min(TILE, height - y);
+    const ranges = Array.from({ length: rows }, (_, i) => ({ at: ((y + i) * width + x) * unit, length }));
+    const bytes = await readRange(path, ranges);
+    return wide ? new Uint16Array(bytes.buffer, bytes.byteOffset, bytes.length / 2) : widen(bytes);
+  }
+
+  /** Grey files with a profile of their own are decoded to 16 bits, whatever the file has. */
+  private widened(source: PictureSource): boolean {
+    return source.grey && source.profile !== null;
+  }
+
+  private isFull(source: PictureSource, longEdge: number): boolean {
+    return longEdge >= Math.max(source.width, source.height);
+  }
+
+  private fullKey(source: PictureSource): string {
+    return `pixels 1 ${source.sha256} full`;
+  }
+
+  private async fileAt(source: PictureSource, longEdge: number): Promise<string> {
+    const full = Math.max(source.width, source.height);
+    if (this.isFull(source, longEdge)) {
+      return this.cache.file(this.fullKey(source), () =>
+        this.inTurn(async () => {
+          const path = await this.original(source.sha256);
+          return bytesOf((await decodePicture(path, source)).codes);
+        }),
+      );
+    }
+    return this.cache.file(`pixels 1 ${source.sha256} ${longEdge}`, async () => {
+      // The smallest halving that is still at least twice as large, so that every size has one ancestry.
+      let base = full;
+      while (Math.ceil(base / 2) >= longEdge * 2) base = Math.ceil(base / 2);
+      const from = await this.pixels(source, base);
+      const { width, height } = sizeAt(source, longEdge);
+      return bytesOf((await resizePixels(from, width, height)).codes);
+    });
+  }
+}
+
+function bytesOf(codes: Uint8Array | Uint16Array): Uint8Array {
+  return new Uint8Array(codes.buffer, codes.byteOffset, codes.byteLength);
+}
