@@ -11,7 +11,10 @@ import { colourChart, toneChart, type Chart } from './charts';
 const treatment = (...steps: object[]): Treatment =>
   parseTreatment({ format: 'lampwash-treatment', version: 1, steps });
 
-const plain = treatment({ kind: 'mono', settings: { method: 'response', response: { blue: -0.35, orange: 0.2 } } });
+const plain = treatment({
+  kind: 'mono',
+  settings: { method: 'response', response: { blue: -0.35, orange: 0.2 } },
+});
 const split = treatment(
   { kind: 'light', settings: { exposure: 0.15 } },
   { kind: 'mono', settings: { method: 'response', response: { blue: -0.35, orange: 0.2 } } },
@@ -65,7 +68,9 @@ export async function seedDemo(services: Services): Promise<void> {
   await mkdir(folder, { recursive: true });
   for (const { title, chart, takes } of demo) {
     const { codes, width, height } = chart();
-    const file = await sharp(codes, { raw: { width, height, channels: 3 } }).png().toBuffer();
+    const file = await sharp(codes, { raw: { width, height, channels: 3 } })
+      .png()
+      .toBuffer();
     const path = join(folder, `${randomUUID()}.upload`);
     await writeFile(path, file);
     const sha256 = createHash('sha256').update(file).digest('hex');

@@ -17,11 +17,15 @@ const hasCommand = name => spawnSync('sh', ['-c', `command -v ${name}`]).status 
 export function ensureDebian(packages, present) {
   if (present()) return;
   if (!hasCommand('apt-get')) {
-    throw new PlainError(`Needed but not found, and there is no apt-get to install it: ${packages.join(', ')}.`);
+    throw new PlainError(
+      `Needed but not found, and there is no apt-get to install it: ${packages.join(', ')}.`,
+    );
   }
   const isRoot = process.getuid() === 0;
   if (!isRoot && !hasCommand('sudo')) {
-    throw new PlainError(`Install these Debian packages first (root or sudo is needed): ${packages.join(', ')}.`);
+    throw new PlainError(
+      `Install these Debian packages first (root or sudo is needed): ${packages.join(', ')}.`,
+    );
   }
   console.log(`Installing from Debian: ${packages.join(', ')} (once) …`);
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' };
@@ -44,10 +48,14 @@ export function ensurePackages() {
   const wanted = digest(readFileSync(join(root, 'package-lock.json')));
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
   console.log('Installing packages (once) …');
-  const { status } = spawnSync('npm', ['ci', '--include=dev', '--no-audit', '--no-fund', '--loglevel=error'], {
-    cwd: root,
-    stdio: ['ignore', 'ignore', 'inherit'],
-  });
+  const { status } = spawnSync(
+    'npm',
+    ['ci', '--include=dev', '--no-audit', '--no-fund', '--loglevel=error'],
+    {
+      cwd: root,
+      stdio: ['ignore', 'ignore', 'inherit'],
+    },
+  );
   if (status !== 0) throw new PlainError('npm ci failed; what it said is above.');
   writeFileSync(stamp, wanted);
 }
@@ -67,7 +75,10 @@ export function ensureBuilt() {
   const stamp = join(root, 'dist', '.built');
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === state) return;
   console.log('Building …');
-  const { status, stdout, stderr } = spawnSync('node', [join(root, 'scripts/build.mjs')], { cwd: root, encoding: 'utf8' });
+  const { status, stdout, stderr } = spawnSync('node', [join(root, 'scripts/build.mjs')], {
+    cwd: root,
+    encoding: 'utf8',
+  });
   if (status !== 0) throw new PlainError(`The build failed.\n${stdout}${stderr}`);
   mkdirSync(dirname(stamp), { recursive: true });
   writeFileSync(stamp, state);

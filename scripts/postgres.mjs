@@ -52,7 +52,9 @@ function clusterFolder(home) {
   const name = createHash('sha256').update(folder).digest('hex').slice(0, 12);
   const reachable = `/var/lib/lampwash/${name}`;
   mkdirSync(reachable, { recursive: true, mode: 0o755 });
-  console.log(`The database lies in ${reachable}, since the user postgres cannot reach into ${resolve(home)}.`);
+  console.log(
+    `The database lies in ${reachable}, since the user postgres cannot reach into ${resolve(home)}.`,
+  );
   return join(reachable, 'postgres');
 }
 
@@ -83,14 +85,24 @@ function initialise(bin, data, secret) {
   const passwordFile = `${data}.password`;
   writeFileSync(passwordFile, password, { mode: 0o600 });
   if (asRoot()) {
-    const [uid, gid] = ['-u', '-g'].map(flag => Number(spawnSync('id', [flag, 'postgres'], { encoding: 'utf8' }).stdout));
+    const [uid, gid] = ['-u', '-g'].map(flag =>
+      Number(spawnSync('id', [flag, 'postgres'], { encoding: 'utf8' }).stdout),
+    );
     chownSync(data, uid, gid);
     chownSync(passwordFile, uid, gid);
   }
   chmodSync(data, 0o700);
   const made = run(join(bin, 'initdb'), [
-    '-D', data, '-U', USER, '-A', 'scram-sha-256', `--pwfile=${passwordFile}`,
-    '--encoding=UTF8', '--locale=C.UTF-8', '--no-instructions',
+    '-D',
+    data,
+    '-U',
+    USER,
+    '-A',
+    'scram-sha-256',
+    `--pwfile=${passwordFile}`,
+    '--encoding=UTF8',
+    '--locale=C.UTF-8',
+    '--no-instructions',
   ]);
   rmSync(passwordFile);
   if (!made.ok) {
@@ -133,14 +145,22 @@ export async function startCluster(home, { quick = false } = {}) {
     let exited = false;
     child.once('exit', () => (exited = true));
     for (let i = 0; !exited && i < 300; i++) {
-      if ((await accepts(port)) && run(join(bin, 'pg_isready'), ['-q', '-h', '127.0.0.1', '-p', String(port)]).ok) break;
+      if (
+        (await accepts(port)) &&
+        run(join(bin, 'pg_isready'), ['-q', '-h', '127.0.0.1', '-p', String(port)]).ok
+      )
+        break;
       await wait(50);
     }
     if (exited) throw new PlainError(`The database did not start; see ${join(folder, 'postgres.log')}.`);
   }
 
   const env = { ...process.env, PGPASSWORD: password };
-  const created = run(join(bin, 'createdb'), ['-h', '127.0.0.1', '-p', String(port), '-U', USER, 'lampwash'], { env });
+  const created = run(
+    join(bin, 'createdb'),
+    ['-h', '127.0.0.1', '-p', String(port), '-U', USER, 'lampwash'],
+    { env },
+  );
   if (!created.ok && !/already exists/.test(created.text)) {
     throw new PlainError(`The database could not be made: ${created.text}`);
   }

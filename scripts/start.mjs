@@ -32,7 +32,8 @@ async function main() {
   if (major < 20 || (major === 20 && minor < 19)) {
     throw new PlainError(`Node.js 20.19 or newer is needed; this is ${process.versions.node}.`);
   }
-  if (!Number.isInteger(port) || port < 1 || port > 65535) throw new PlainError('LAMPWASH_PORT is not a port.');
+  if (!Number.isInteger(port) || port < 1 || port > 65535)
+    throw new PlainError('LAMPWASH_PORT is not a port.');
   await needPort();
 
   let stopCluster = () => undefined;

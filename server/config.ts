@@ -6,7 +6,9 @@ const environment = z.object({
   DATABASE_URL: z.url({ protocol: /^postgres(ql)?$/, error: 'must be the address of a PostgreSQL database' }),
   LAMPWASH_HOME: z.string().default('data'),
   LAMPWASH_PORT: z.coerce.number().int().min(0).max(65535).default(4870),
-  LAMPWASH_HOST: z.enum(['127.0.0.1', 'localhost', '::1'], 'only loopback addresses are served').default('127.0.0.1'),
+  LAMPWASH_HOST: z
+    .enum(['127.0.0.1', 'localhost', '::1'], 'only loopback addresses are served')
+    .default('127.0.0.1'),
   LAMPWASH_LOG: z.enum(['silent', 'warn', 'info']).default('warn'),
   LAMPWASH_DEMO: z.enum(['0', '1']).default('1'),
 });

@@ -1,1 +1,60 @@
-document.body.textContent = 'x';
+import '@fontsource-variable/instrument-sans';
+import '@fontsource/instrument-serif';
+import { QueryClientProvider } from '@tanstack/react-query';
+import { createRoot } from 'react-dom/client';
+import {
+  createBrowserRouter,
+  Outlet,
+  RouterProvider,
+  useNavigate,
+  useHref,
+  type NavigateOptions,
+} from 'react-router';
+import { RouterProvider as AriaRouter } from 'react-aria-components';
+import { createQueryClient } from './app/queries';
+import { GlobalStyle } from './app/theme';
+import './app/wall';
+import { Bench } from './bench/Bench';
+import { ImportSlip } from './import/ImportSlip';
+import { SendOut } from './sendout/SendOut';
+import { Sheet } from './sheet/Sheet';
+import { Shelf } from './shelf/Shelf';
+import { Notices } from './ui/notices';
+import { Wait } from './ui/wait';
+
+declare module 'react-aria-components' {
+  interface RouterConfig {
+    routerOptions: NavigateOptions;
+  }
+}
+
+function Room() {
+  const navigate = useNavigate();
+  return (
+    <AriaRouter navigate={(to, options) => void navigate(to, options)} useHref={useHref}>
+      <GlobalStyle />
+      <Outlet />
+      <ImportSlip />
+      <Notices />
+    </AriaRouter>
+  );
+}
+
+const router = createBrowserRouter([
+  {
+    element: <Room />,
+    children: [
+      { path: '/', element: <Shelf /> },
+      { path: '/series/:seriesId', element: <Sheet /> },
+      { path: '/series/:seriesId/send-out', element: <SendOut /> },
+      { path: '/photographs/:photographId', element: <Bench /> },
+      { path: '*', element: <Wait problem="There is nothing at this address." /> },
+    ],
+  },
+]);
+
+createRoot(document.getElementById('root')!).render(
+  <QueryClientProvider client={createQueryClient()}>
+    <RouterProvider router={router} />
+  </QueryClientProvider>,
+);

@@ -19,7 +19,9 @@ export function luminanceOf16(codes: Uint16Array): Uint16Array {
   const out = new Uint16Array(codes.length / 3);
   for (let i = 0, p = 0; i < out.length; i++, p += 3) {
     const y =
-      R * toLinear(codes[p] / 65535) + G * toLinear(codes[p + 1] / 65535) + B * toLinear(codes[p + 2] / 65535);
+      R * toLinear(codes[p] / 65535) +
+      G * toLinear(codes[p + 1] / 65535) +
+      B * toLinear(codes[p + 2] / 65535);
     out[i] = toEncoded(y) * 65535 + 0.5;
   }
   return out;

@@ -32,7 +32,10 @@ function healthRoute({ sequelize }: Services): Route {
 
 /** Serves the built interface: its files for ever, its one page with a fresh nonce each time. */
 function serveInterface(app: Express, folder: string): void {
-  app.use('/assets', express.static(join(folder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
+  app.use(
+    '/assets',
+    express.static(join(folder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }),
+  );
   app.use(express.static(folder, { index: false }));
   const page = readFile(join(folder, 'index.html'), 'utf8');
   page.catch(() => undefined);
@@ -60,7 +63,10 @@ export function createApp(services: Services, queue: Queue, interfaceFolder: str
         directives: {
           defaultSrc: ["'self'"],
           scriptSrc: ["'self'"],
-          styleSrc: ["'self'", (_req, res) => `'nonce-${(res as unknown as { locals: { nonce: string } }).locals.nonce}'`],
+          styleSrc: [
+            "'self'",
+            (_req, res) => `'nonce-${(res as unknown as { locals: { nonce: string } }).locals.nonce}'`,
+          ],
           imgSrc: ["'self'", 'blob:', 'data:'],
           fontSrc: ["'self'"],
           connectSrc: ["'self'"],

@@ -30,8 +30,9 @@ interface Received {
 
 /** A file's name for a person to read: no folders, no control characters, not too long. Never a path. */
 export function cleanName(name: string): string {
-  // eslint-disable-next-line no-control-regex
-  const clean = basename(name.replaceAll('\\', '/')).replace(/[\u0000-\u001f\u007f]/g, '').trim();
+  const clean = basename(name.replaceAll('\\', '/'))
+    .replace(/\p{Cc}/gu, '')
+    .trim();
   return clean.slice(-200) || 'unnamed';
 }
 
@@ -46,7 +47,11 @@ function receive(req: Request, folder: string): Promise<Received> {
   return new Promise((resolve, reject) => {
     let parser: busboy.Busboy;
     try {
-      parser = busboy({ headers: req.headers, limits: { files: 1, fields: 0, fileSize: MOST_BYTES }, defParamCharset: 'utf8' });
+      parser = busboy({
+        headers: req.headers,
+        limits: { files: 1, fields: 0, fileSize: MOST_BYTES },
+        defParamCharset: 'utf8',
+      });
     } catch {
       reject(new Problem(415, 'A photograph is sent as one file in a form.'));
       return;
@@ -64,12 +69,10 @@ function receive(req: Request, folder: string): Promise<Received> {
         },
       });
       const name = cleanName(filename ?? '');
-      work = pipeline(stream, measure, createWriteStream(path)).then(
-        () => {
-          if (stream.truncated) throw new Problem(413, `${name} is larger than ${MOST_BYTES / 1024 ** 2} MB.`);
-          return { path, name, sha256: hash.digest('hex'), size };
-        },
-      );
+      work = pipeline(stream, measure, createWriteStream(path)).then(() => {
+        if (stream.truncated) throw new Problem(413, `${name} is larger than ${MOST_BYTES / 1024 ** 2} MB.`);
+        return { path, name, sha256: hash.digest('hex'), size };
+      });
       work.catch(() => rm(path, { force: true })).catch(() => undefined);
     });
     parser.on('close', () => {

@@ -22,7 +22,8 @@ export function answerProblems(log: Logger): ErrorRequestHandler {
     let problem: Problem;
     if (error instanceof Problem) problem = error;
     else if (error?.type === 'entity.too.large') problem = new Problem(413, 'The request is too large.');
-    else if (error?.type === 'entity.parse.failed') problem = new Problem(400, 'The request is not valid JSON.');
+    else if (error?.type === 'entity.parse.failed')
+      problem = new Problem(400, 'The request is not valid JSON.');
     else if (error instanceof URIError) problem = new Problem(400, 'The address is malformed.');
     else {
       log.error({ err: error, path: req.path }, 'request failed');
@@ -31,7 +32,13 @@ export function answerProblems(log: Logger): ErrorRequestHandler {
     res
       .status(problem.status)
       .type('application/problem+json')
-      .json({ type: 'about:blank', status: problem.status, title: problem.title, detail: problem.detail, ...problem.more });
+      .json({
+        type: 'about:blank',
+        status: problem.status,
+        title: problem.title,
+        detail: problem.detail,
+        ...problem.more,
+      });
   };
 }
 

@@ -26,7 +26,13 @@ const slug = (text: string) =>
     .slice(0, 60);
 
 /** `saltmarsh-ferry-05-quinces-b.jpg`: series, number, title, take. */
-export function fileNameOf(series: string, number: number, title: string, letter: string, settings: SendOutSettings) {
+export function fileNameOf(
+  series: string,
+  number: number,
+  title: string,
+  letter: string,
+  settings: SendOutSettings,
+) {
   const parts = [slug(series), String(number).padStart(2, '0'), slug(title), letter.toLowerCase()];
   return `${parts.filter(Boolean).join('-')}.${ending[settings.format]}`;
 }
@@ -39,7 +45,10 @@ const LIST = `
 
 export function sendOutRoutes({ sequelize }: Services, queue: Queue) {
   const list = (where: string, value: unknown) =>
-    sequelize.query(`${LIST} ${where} ORDER BY s.created_at, s.id`, { bind: [value], type: QueryTypes.SELECT });
+    sequelize.query(`${LIST} ${where} ORDER BY s.created_at, s.id`, {
+      bind: [value],
+      type: QueryTypes.SELECT,
+    });
   const find = async (id: string) => {
     const row = await SendOut.findOne({ where: { id, clearedAt: null } });
     if (!row) throw notFound('file');
@@ -82,13 +91,22 @@ export function sendOutRoutes({ sequelize }: Services, queue: Queue) {
               seriesId: series.id,
               treatment: await currentTreatment(take),
               settings: body.settings,
-              fileName: fileNameOf(series.title, photograph.number, photograph.title, take.letter, body.settings),
+              fileName: fileNameOf(
+                series.title,
+                photograph.number,
+                photograph.title,
+                take.letter,
+                body.settings,
+              ),
             };
           }),
         );
         const made = await sequelize.transaction(transaction => SendOut.bulkCreate(rows, { transaction }));
         for (const { id } of made) await queue.askForSendOut(id);
-        return list('s.id = ANY($1)', made.map(m => m.id));
+        return list(
+          's.id = ANY($1)',
+          made.map(m => m.id),
+        );
       },
     }),
     route({

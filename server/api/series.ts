@@ -95,7 +95,9 @@ export function seriesRoutes(services: Services) {
       handle: async ({ params, body }) => {
         const series = await findSeries(params.id);
         if (body.coverId) {
-          const cover = await Photograph.findOne({ where: { id: body.coverId, seriesId: series.id, deletedAt: null } });
+          const cover = await Photograph.findOne({
+            where: { id: body.coverId, seriesId: series.id, deletedAt: null },
+          });
           if (!cover) throw notFound('photograph in this series');
         }
         await series.update({ ...body, touchedAt: new Date() });
@@ -119,7 +121,11 @@ export function seriesRoutes(services: Services) {
           });
           const places = new Map(body.photographs.map((id, i) => [id, i]));
           if (places.size !== held.length || !held.every(p => places.has(p.id))) {
-            throw new Problem(409, 'The series has other photographs by now.', 'Load it again, then order it.');
+            throw new Problem(
+              409,
+              'The series has other photographs by now.',
+              'Load it again, then order it.',
+            );
           }
           for (const p of held) await p.update({ place: places.get(p.id)! }, { transaction });
           await series.update({ touchedAt: new Date() }, { transaction });

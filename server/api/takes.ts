@@ -1,6 +1,15 @@
 import { z } from 'zod';
 import { bareTreatment, parseTreatment, TreatmentError, type Treatment } from '../../core/treatment/schema';
-import { createTake, currentTreatment, redo, saveTreatment, StaleRevision, undo, viewTake, type TakeView } from '../data/history';
+import {
+  createTake,
+  currentTreatment,
+  redo,
+  saveTreatment,
+  StaleRevision,
+  undo,
+  viewTake,
+  type TakeView,
+} from '../data/history';
 import { Photograph, Series, Take } from '../data/models';
 import type { Services } from '../services';
 import { findPhotograph } from './photographs';
@@ -144,16 +153,24 @@ export function takeRoutes(services: Services) {
     route({
       method: 'put',
       path: '/api/takes/:id/treatment',
-      summary: 'Saves a treatment that was made from a revision; 409 with the newest state where that is stale.',
+      summary:
+        'Saves a treatment that was made from a revision; 409 with the newest state where that is stale.',
       params: byId,
       body: z.strictObject({ revision, treatment: z.unknown(), label: z.string().max(120).default('') }),
       answer: takeView,
       handle: async ({ params, body }) => {
         const treatment = readTreatment(body.treatment);
-        return touched(await orStale(saveTreatment(sequelize, params.id, body.revision, treatment, body.label)));
+        return touched(
+          await orStale(saveTreatment(sequelize, params.id, body.revision, treatment, body.label)),
+        );
       },
     }),
-    ...([['undo', undo], ['redo', redo]] as const).map(([name, step]) =>
+    ...(
+      [
+        ['undo', undo],
+        ['redo', redo],
+      ] as const
+    ).map(([name, step]) =>
       route({
         method: 'post',
         path: `/api/takes/:id/${name}`,
@@ -170,7 +187,10 @@ export function takeRoutes(services: Services) {
       summary: 'The take as a small JPEG for thumbnails. Put the revision into the address to have it kept.',
       params: byId,
       query: z.strictObject({
-        edge: z.coerce.number().pipe(z.union([z.literal(160), z.literal(480), z.literal(960)])).default(480),
+        edge: z.coerce
+          .number()
+          .pipe(z.union([z.literal(160), z.literal(480), z.literal(960)]))
+          .default(480),
         revision: z.coerce.number().int().optional(),
       }),
       gives: 'image/jpeg',
@@ -185,13 +205,17 @@ export function takeRoutes(services: Services) {
           const pixels = await pictures.pixels(source, query.edge);
           const codes = await renderer.render({ pixels, grey: source.grey, treatment, bits: 8 });
           const { width, height } = pixels;
-          return sharp(codes, { raw: { width, height, channels: 3 } }).jpeg({ quality: 88 }).toBuffer();
+          return sharp(codes, { raw: { width, height, channels: 3 } })
+            .jpeg({ quality: 88 })
+            .toBuffer();
         });
         const fresh = query.revision === take.revision;
         res.type('image/jpeg');
         await new Promise<void>((resolve, reject) => {
           const headers = { 'Cache-Control': fresh ? 'private, max-age=31536000, immutable' : 'no-cache' };
-          res.sendFile(file, { headers, cacheControl: false, dotfiles: 'allow' }, error => (error ? reject(error) : resolve()));
+          res.sendFile(file, { headers, cacheControl: false, dotfiles: 'allow' }, error =>
+            error ? reject(error) : resolve(),
+          );
         });
       },
     }),

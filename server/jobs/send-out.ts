@@ -83,7 +83,13 @@ export async function makeSendOut(services: Services, id: string): Promise<void>
     await services.sequelize.transaction(async transaction => {
       await storeBlob(transaction, sha256, file.length, oneChunk(file));
       await SendOut.update(
-        { state: 'done', progress: 1, resultSha256: sha256, resultSize: String(file.length), touchedAt: new Date() },
+        {
+          state: 'done',
+          progress: 1,
+          resultSha256: sha256,
+          resultSize: String(file.length),
+          touchedAt: new Date(),
+        },
         { where: { id, state: 'running' }, transaction },
       );
     });
@@ -112,7 +118,8 @@ export async function workOnSendOuts(services: Services, queue: Queue): Promise<
     });
     for (const { id } of left) await queue.askForSendOut(id);
   };
-  const again = () => takeUpAgain().catch(error => services.log.warn({ err: error }, 'send-outs not taken up'));
+  const again = () =>
+    takeUpAgain().catch(error => services.log.warn({ err: error }, 'send-outs not taken up'));
   await again();
   setInterval(again, SILENT_MS).unref();
 }

@@ -53,8 +53,10 @@ function intoTiff(file: Buffer, icc: Buffer): Buffer {
     const at = directory + 2 + i * 12;
     if (u16(at) !== ICC_TAG) entries.push([u16(at), file.subarray(at, at + 12)]);
   }
-  const put16 = (b: Buffer, v: number, at: number) => (little ? b.writeUInt16LE(v, at) : b.writeUInt16BE(v, at));
-  const put32 = (b: Buffer, v: number, at: number) => (little ? b.writeUInt32LE(v, at) : b.writeUInt32BE(v, at));
+  const put16 = (b: Buffer, v: number, at: number) =>
+    little ? b.writeUInt16LE(v, at) : b.writeUInt16BE(v, at);
+  const put32 = (b: Buffer, v: number, at: number) =>
+    little ? b.writeUInt32LE(v, at) : b.writeUInt32BE(v, at);
   const own = Buffer.alloc(12);
   put16(own, ICC_TAG, 0);
   put16(own, UNDEFINED_TYPE, 2);

@@ -52,7 +52,10 @@ export async function encodePicture(
     grey ? (wide ? 'grey16' : 'b-w') : wide ? 'rgb16' : 'srgb',
   );
   if (settings.format === 'jpeg') {
-    picture.jpeg({ quality: settings.quality, chromaSubsampling: settings.quality >= 90 ? '4:4:4' : '4:2:0' });
+    picture.jpeg({
+      quality: settings.quality,
+      chromaSubsampling: settings.quality >= 90 ? '4:4:4' : '4:2:0',
+    });
   } else if (settings.format === 'png') picture.png({ compressionLevel: 6 });
   else picture.tiff({ compression: 'lzw', predictor: 'horizontal' });
   const file = await picture.toBuffer();

@@ -34,7 +34,11 @@ export function profileName(icc: Buffer): string {
       const length = text.readUInt32BE(20);
       const from = text.readUInt32BE(24);
       if (from + length <= text.length) {
-        return Buffer.from(text.subarray(from, from + length)).swap16().toString('utf16le') || 'unnamed profile';
+        return (
+          Buffer.from(text.subarray(from, from + length))
+            .swap16()
+            .toString('utf16le') || 'unnamed profile'
+        );
       }
     }
   }

@@ -1,0 +1,73 @@
+/** The words of the trade for the names in the treatment format. */
+const words: Record<string, string> = {
+  light: 'Light',
+  mono: 'Mono',
+  'split-tone': 'Split tone',
+  srgb: 'sRGB, embedded',
+  grey: 'Grey, embedded',
+  jpeg: 'JPEG',
+  png: 'PNG',
+  tiff: 'TIFF',
+  luminance: 'Luminance',
+  response: 'Response by hue',
+};
+
+/** A setting's or a kind's name as a person reads it: from the list, or the key in plain words. */
+export function wordFor(key: string): string {
+  if (words[key]) return words[key];
+  const plain = key
+    .replace(/-/g, ' ')
+    .replace(/([a-z])([A-Z])/g, '$1 $2')
+    .toLowerCase();
+  return plain.charAt(0).toUpperCase() + plain.slice(1);
+}
+
+const small = [
+  'No',
+  'One',
+  'Two',
+  'Three',
+  'Four',
+  'Five',
+  'Six',
+  'Seven',
+  'Eight',
+  'Nine',
+  'Ten',
+  'Eleven',
+  'Twelve',
+];
+
+/** `two`, `14`. */
+export const numberInWords = (n: number): string => (small[n] ?? String(n)).toLowerCase();
+
+/** `Two photographs`, `One photograph`, `14 photographs`. */
+export function countOf(n: number, one: string, many = `${one}s`): string {
+  return `${small[n] ?? n} ${n === 1 ? one : many}`;
+}
+
+/** `Light, mono, split tone`, or `Bare`. */
+export function stepsInWords(kinds: readonly string[]): string {
+  if (kinds.length === 0) return 'Bare';
+  return kinds.map((k, i) => (i ? wordFor(k).toLowerCase() : wordFor(k))).join(', ');
+}
+
+/** A size of a file, for a person. */
+export function sizeInWords(bytes: number): string {
+  if (bytes < 1000) return `${bytes} B`;
+  if (bytes < 999_500) return `${Math.round(bytes / 1000)} kB`;
+  return `${(bytes / 1e6).toFixed(bytes < 99.5e6 ? 1 : 0)} MB`;
+}
+
+/** `today, 17:20`, `Saturday`, `9 November`. */
+export function whenInWords(iso: string, now = new Date()): string {
+  const then = new Date(iso);
+  const time = then.toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
+  const days = Math.round(
+    (new Date(now).setHours(0, 0, 0, 0) - new Date(then).setHours(0, 0, 0, 0)) / 86_400_000,
+  );
+  if (days <= 0) return `today, ${time}`;
+  if (days === 1) return `yesterday, ${time}`;
+  if (days < 7) return then.toLocaleDateString('en-GB', { weekday: 'long' });
+  return then.toLocaleDateString('en-GB', { day: 'numeric', month: 'long' });
+}

@@ -1,0 +1,62 @@
+import styled from 'styled-components';
+import type { Photograph } from '../app/api';
+import { Dialog, DialogActions } from '../ui/overlays';
+import { Button } from '../ui/buttons';
+
+const List = styled.dl`
+  display: grid;
+  grid-template-columns: auto 1fr;
+  gap: 6px 18px;
+  margin-top: 4px;
+  dt {
+    color: var(--ink-2);
+  }
+  dd {
+    font-weight: 500;
+    overflow-wrap: anywhere;
+    user-select: text;
+  }
+`;
+
+const kinds: Record<string, string> = {
+  'image/jpeg': 'JPEG',
+  'image/png': 'PNG',
+  'image/tiff': 'TIFF',
+  'image/webp': 'WebP',
+  'image/avif': 'AVIF',
+};
+
+/** What is known of the original, with its SHA-256 and the file itself. */
+export function Details({ photograph: p, onClose }: { photograph: Photograph; onClose: () => void }) {
+  return (
+    <Dialog title={p.title} onClose={onClose}>
+      <List>
+        <dt>File</dt>
+        <dd>{p.fileName}</dd>
+        <dt>Kind</dt>
+        <dd>
+          {kinds[p.mediaType] ?? p.mediaType}, {p.bits} bits, {p.grey ? 'grey' : 'colour'}
+        </dd>
+        <dt>Size</dt>
+        <dd>
+          {p.width} × {p.height} ({((p.width * p.height) / 1e6).toFixed(1)} megapixels)
+        </dd>
+        <dt>Profile</dt>
+        <dd>{p.profile ?? 'none embedded; taken as sRGB'}</dd>
+        <dt>SHA-256</dt>
+        <dd>{p.sha256}</dd>
+      </List>
+      <DialogActions>
+        <a
+          href={`/api/photographs/${p.id}/original`}
+          style={{ textDecoration: 'underline', marginRight: 'auto', alignSelf: 'center' }}
+        >
+          The original, as it was brought in
+        </a>
+        <Button $ink onPress={onClose}>
+          Close
+        </Button>
+      </DialogActions>
+    </Dialog>
+  );
+}

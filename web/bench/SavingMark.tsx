@@ -1,0 +1,30 @@
+import styled from 'styled-components';
+import { LinkButton } from '../ui/buttons';
+import type { Saving } from './session';
+
+const Mark = styled.span`
+  color: var(--ink-2);
+  white-space: nowrap;
+  font-size: var(--t-small);
+  &[data-state='waiting'] {
+    color: var(--ink);
+    font-weight: 600;
+  }
+`;
+
+/** How the take stands to the server: saved, being saved, or kept here until the server answers. */
+export function SavingMark({ saving, onRetry }: { saving: Saving; onRetry: () => void }) {
+  return (
+    <Mark role="status" data-state={saving.state} data-saving={saving.state}>
+      {saving.state === 'saved' && 'Saved'}
+      {saving.state === 'saving' && 'Saving …'}
+      {saving.state === 'conflict' && 'Changed in another window'}
+      {saving.state === 'waiting' && (
+        <>
+          Not saved: {saving.reason} It is kept in this browser.{' '}
+          <LinkButton onPress={onRetry}>Try now</LinkButton>
+        </>
+      )}
+    </Mark>
+  );
+}

@@ -1,0 +1,69 @@
+import { useEffect, useRef } from 'react';
+import { Link } from 'react-router';
+import styled from 'styled-components';
+import { currentTake, pictureAddress, type Photograph, type Series } from '../app/api';
+
+const Column = styled.nav`
+  background: #dcdcdc;
+  border-right: 1px solid #b5b5b5;
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  padding: 12px 0;
+  gap: 10px;
+  min-height: 0;
+  overflow: hidden auto;
+  scrollbar-width: none;
+  a {
+    position: relative;
+    flex: none;
+  }
+  img {
+    max-width: 54px;
+    max-height: 46px;
+    min-height: 20px;
+    min-width: 20px;
+    object-fit: cover;
+  }
+  a[aria-current]::before {
+    content: '';
+    position: absolute;
+    left: -11px;
+    top: -3px;
+    bottom: -3px;
+    width: 4px;
+    border-radius: 0 2px 2px 0;
+    background: var(--lamp);
+    box-shadow: 0 0 0 1px var(--lamp-deep);
+  }
+  a[aria-current] img {
+    outline: 2px solid var(--paper-high);
+    box-shadow: var(--shade-label);
+  }
+`;
+
+/** The neighbours in the series. */
+export function Strip({ series, current }: { series: Series | undefined; current: Photograph }) {
+  const here = useRef<HTMLAnchorElement>(null);
+  useEffect(() => {
+    here.current?.scrollIntoView({ block: 'nearest' });
+  }, [current.id, series]);
+  return (
+    <Column aria-label="Neighbouring photographs">
+      {(series?.photographs ?? [current]).map(p => {
+        const isHere = p.id === current.id;
+        return (
+          <Link
+            key={p.id}
+            ref={isHere ? here : undefined}
+            to={`/photographs/${p.id}`}
+            title={p.title}
+            aria-current={isHere ? 'page' : undefined}
+          >
+            <img src={pictureAddress(currentTake(p), 160)} alt={p.title} />
+          </Link>
+        );
+      })}
+    </Column>
+  );
+}

@@ -1,0 +1,149 @@
+import { FAMILIES, pureHue, type Family } from '../../../core/colour/hues';
+import { toHex } from '../../../core/colour/srgb';
+import type { Fields, NumberField } from '../../../core/steps/fields';
+import styled from 'styled-components';
+import { Picker } from '../../ui/overlays';
+import { Slider } from '../../ui/slider';
+import { wordFor } from '../../app/words';
+import { huePaint, lightnessOf, saturationPaint, toneColour } from './paint';
+
+type Values = Record<string, unknown>;
+
+export interface FieldsProps {
+  fields: Fields;
+  values: Values;
+  /** Where these fields lie in the settings, for names and paint. */
+  path?: readonly string[];
+  onChange: (values: Values) => void;
+  /** `what` names the setting that changed, for undo. */
+  onChangeEnd: (values: Values, what: string) => void;
+}
+
+const Section = styled.section`
+  padding: 7px 16px;
+  border-top: 1px solid var(--rule);
+  &[data-plain] {
+    border-top: 0;
+    padding: 0;
+  }
+`;
+
+const SectionName = styled.h3`
+  display: flex;
+  align-items: center;
+  height: 24px;
+  font-size: var(--t-body);
+  font-weight: 600;
+`;
+
+const Pool = styled.i`
+  margin-left: auto;
+  width: 46px;
+  height: 16px;
+  border-radius: 8px;
+  box-shadow:
+    inset 0 1px 2px rgb(0 0 0 / 0.35),
+    inset 0 0 0 1px rgb(0 0 0 / 0.1);
+`;
+
+const Choice = styled.div`
+  display: grid;
+  grid-template-columns: 72px 1fr;
+  column-gap: 10px;
+  align-items: center;
+  height: 32px;
+  > span {
+    color: var(--ink-2);
+  }
+`;
+
+/** How each unit is shown: times what, with what after it, in what steps. */
+const units: Record<
+  NumberField['unit'],
+  { shownTimes: number; unit: string; decimals: number; step: number }
+> = {
+  ev: { shownTimes: 1, unit: '', decimals: 2, step: 0.05 },
+  amount: { shownTimes: 100, unit: '', decimals: 0, step: 0.01 },
+  fraction: { shownTimes: 100, unit: '', decimals: 0, step: 0.01 },
+  hue: { shownTimes: 1, unit: '°', decimals: 0, step: 1 },
+  plain: { shownTimes: 1, unit: '', decimals: 2, step: 0.01 },
+};
+
+/** The paint of a track, where colour says what the values give. */
+function paintOf(name: string, path: readonly string[], values: Values): string | undefined {
+  const L = lightnessOf[path.at(-1) ?? ''];
+  if (L !== undefined && name === 'hue') return huePaint(L, Number(values.saturation ?? 0));
+  if (L !== undefined && name === 'saturation') return saturationPaint(Number(values.hue ?? 0), L);
+  if (name in FAMILIES && path.at(-1) === 'response') {
+    const [r, g, b] = pureHue(FAMILIES[name as Family]).map(v => 0.12 + 0.76 * v);
+    return `linear-gradient(90deg, #16181a, ${toHex(r, g, b)} 50%, #f6f6f6)`;
+  }
+  return undefined;
+}
+
+/** The generic controls of a step's settings, made from their descriptions. */
+export function FieldControls({ fields, values, path = [], onChange, onChangeEnd }: FieldsProps) {
+  return Object.entries(fields).map(([name, field]) => {
+    const label = wordFor(name);
+    if (field.type === 'group') {
+      if (field.shownWhen && values[field.shownWhen.field] !== field.shownWhen.is) return null;
+      const inner = values[name] as Values;
+      const toned = name in lightnessOf && 'saturation' in inner;
+      return (
+        <Section key={name} aria-label={label}>
+          <SectionName>
+            {label}
+            {toned ? (
+              <Pool
+                style={{
+                  background: toneColour(Number(inner.hue), Number(inner.saturation), lightnessOf[name]),
+                }}
+              />
+            ) : null}
+          </SectionName>
+          <FieldControls
+            fields={field.fields}
+            values={inner}
+            path={[...path, name]}
+            onChange={v => onChange({ ...values, [name]: v })}
+            onChangeEnd={(v, what) => onChangeEnd({ ...values, [name]: v }, `${label.toLowerCase()} ${what}`)}
+          />
+        </Section>
+      );
+    }
+    if (field.type === 'choice') {
+      return (
+        <Section key={name} data-plain={path.length > 0 || undefined}>
+          <Choice>
+            <span aria-hidden="true">{label}</span>
+            <Picker
+              label={label}
+              value={String(values[name])}
+              options={field.options.map(o => ({ value: o, text: wordFor(o) }))}
+              onChange={v => onChangeEnd({ ...values, [name]: v }, label.toLowerCase())}
+            />
+          </Choice>
+        </Section>
+      );
+    }
+    const slider = (
+      <Slider
+        label={label}
+        name={path.length ? `${wordFor(path.at(-1)!)} ${label.toLowerCase()}` : label}
+        value={Number(values[name])}
+        min={field.min}
+        max={field.max}
+        standard={field.default}
+        {...units[field.unit]}
+        paint={paintOf(name, path, values)}
+        onChange={v => onChange({ ...values, [name]: v })}
+        onChangeEnd={v => onChangeEnd({ ...values, [name]: v }, label.toLowerCase())}
+      />
+    );
+    return (
+      <Section key={name} data-plain={path.length > 0 || undefined}>
+        {slider}
+      </Section>
+    );
+  });
+}

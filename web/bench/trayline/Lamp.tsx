@@ -1,0 +1,123 @@
+import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import styled from 'styled-components';
+
+const Handle = styled.div`
+  position: absolute;
+  top: 0;
+  width: 40px;
+  margin-left: -20px;
+  height: 100px;
+  z-index: 2;
+  pointer-events: none;
+  svg {
+    overflow: visible;
+    outline: none;
+  }
+  .grip {
+    pointer-events: auto;
+    cursor: ew-resize;
+    touch-action: none;
+  }
+  &:focus-visible {
+    outline: none;
+  }
+  &:focus-visible .grip rect {
+    stroke-width: 3;
+  }
+`;
+
+/** The lamp on the tray line: the picture is shown as treated up to it. Dragged, or moved by arrow keys. */
+export function Lamp({
+  x,
+  stops,
+  at,
+  names,
+  onMove,
+}: {
+  x: number;
+  stops: number[];
+  at: number;
+  names: string[];
+  onMove: (at: number) => void;
+}) {
+  const handle = useRef<HTMLDivElement>(null);
+  const last = names.length;
+
+  const drag = (event: PointerEvent) => {
+    if (!(event.buttons & 1)) return;
+    const left = handle.current?.parentElement?.getBoundingClientRect().left ?? 0;
+    const here = event.clientX - left;
+    let nearest = 0;
+    stops.forEach((stop, i) => {
+      if (Math.abs(stop - here) < Math.abs(stops[nearest] - here)) nearest = i;
+    });
+    if (nearest !== at) onMove(nearest);
+  };
+
+  const onKey = (event: KeyboardEvent) => {
+    const next = { ArrowLeft: at - 1, ArrowRight: at + 1, Home: 0, End: last }[event.key];
+    if (next === undefined) return;
+    event.preventDefault();
+    onMove(Math.min(last, Math.max(0, next)));
+  };
+
+  return (
+    <Handle
+      ref={handle}
+      role="slider"
+      tabIndex={0}
+      aria-label="Lamp: the picture is shown as treated up to here"
+      aria-orientation="horizontal"
+      aria-valuemin={0}
+      aria-valuemax={last}
+      aria-valuenow={at}
+      aria-valuetext={at === 0 ? 'Bare' : `After ${names[at - 1]}`}
+      style={{ left: x }}
+      onKeyDown={onKey}
+    >
+      <svg width="40" height="100" viewBox="0 0 40 100" aria-hidden="true">
+        <defs>
+          <linearGradient id="beam" x1="0" y1="0" x2="0" y2="1">
+            <stop offset="0" stopColor="#e8a04a" stopOpacity=".62" />
+            <stop offset="1" stopColor="#e8a04a" stopOpacity="0" />
+          </linearGradient>
+        </defs>
+        <path d="M16 54h8l7.500 46h-23z" fill="url(#beam)" />
+        <g
+          className="grip"
+          onPointerDown={event => {
+            event.currentTarget.setPointerCapture(event.pointerId);
+            handle.current?.focus();
+          }}
+          onPointerMove={drag}
+        >
+          <rect x="4" y="16" width="32" height="42" fill="transparent" stroke="none" />
+          <path d="M20 24v14" stroke="#1c1c1c" strokeWidth="1.600" />
+          <rect
+            x="14"
+            y="20.500"
+            width="12"
+            height="8"
+            rx="4"
+            fill="#f8f8f8"
+            stroke="#1c1c1c"
+            strokeWidth="1.500"
+          />
+          <path
+            d="M15.800 51.400a4.200 4.600 0 0 0 8.400 0z"
+            fill="#fff6e6"
+            stroke="#6b3d09"
+            strokeWidth="1"
+          />
+          <path
+            d="M17.600 37.500h4.800l.9 3.600c3.300 1.700 6.200 5 7.400 10.300h-21.400c1.200-5.300 4.100-8.600 7.400-10.300z"
+            fill="var(--lamp)"
+            stroke="#6b3d09"
+            strokeWidth="1"
+            strokeLinejoin="round"
+          />
+        </g>
+      </svg>
+    </Handle>
+  );
+}

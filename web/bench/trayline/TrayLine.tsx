@@ -1,0 +1,475 @@
+import {
+  DndContext,
+  DragOverlay,
+  PointerSensor,
+  closestCenter,
+  useDroppable,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core';
+import { SortableContext, horizontalListSortingStrategy, useSortable } from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
+import { Plus } from 'lucide-react';
+import { useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import styled from 'styled-components';
+import { stages, type Stage } from '../../../core/steps/define';
+import { stepKinds, type Kind } from '../../../core/steps';
+import { placeStep } from '../../../core/treatment/edit';
+import type { Step, Treatment } from '../../../core/treatment/schema';
+import { wordFor } from '../../app/words';
+import type { PictureInfo } from '../../engine/tiles';
+import { Menu } from '../../ui/overlays';
+import { Button as AriaButton } from 'react-aria-components';
+import { TrayPicture } from './TrayPicture';
+import { Lamp } from './Lamp';
+
+const Line = styled.section`
+  grid-column: 1 / -1;
+  background: linear-gradient(#d2d2d2, var(--paper-low) 6px);
+  border-top: 1px solid #ababab;
+  position: relative;
+  z-index: 2;
+  overflow: auto hidden;
+  scrollbar-width: thin;
+`;
+
+const Run = styled.div`
+  position: relative;
+  display: flex;
+  width: max-content;
+  min-width: 100%;
+  justify-content: center;
+  padding: 0 20px;
+  height: 100%;
+`;
+
+const Rail = styled.div`
+  position: absolute;
+  left: 0;
+  right: 0;
+  top: 24px;
+  height: 1px;
+  background: #a6a6a6;
+  &::before {
+    content: '';
+    position: absolute;
+    left: 0;
+    top: -0.5px;
+    height: 2px;
+    width: var(--lamp-x);
+    background: var(--lamp-deep);
+  }
+`;
+
+const Group = styled.div`
+  position: relative;
+  padding-right: 28px;
+  &[data-stage='finish'] {
+    padding-right: 0;
+  }
+  &:not([data-stage='finish'])::after {
+    content: '';
+    position: absolute;
+    right: 14px;
+    top: 36px;
+    height: 58px;
+    width: 1px;
+    background: #bdbdbd;
+  }
+  h3 {
+    font-size: var(--t-small);
+    font-weight: 500;
+    color: var(--ink-2);
+    height: 24px;
+    line-height: 24px;
+    padding-left: 2px;
+  }
+  > div {
+    display: flex;
+    gap: 8px;
+    padding-top: 9px;
+    min-height: 64px;
+  }
+`;
+
+const Tray = styled.button`
+  width: 104px;
+  display: block;
+  text-align: left;
+  position: relative;
+  touch-action: none;
+  flex: none;
+  .dish {
+    position: relative;
+    display: block;
+    width: 104px;
+    height: 64px;
+    border-radius: 9px;
+    border: 1px solid #9a9a9a;
+    background: linear-gradient(#fff, #eee);
+    box-shadow:
+      0 1px 1px rgb(0 0 0 / 0.2),
+      0 3px 4px rgb(0 0 0 / 0.1);
+    padding: 5px;
+  }
+  canvas {
+    display: block;
+    width: 92px;
+    height: 52px;
+    border-radius: 5px;
+  }
+  .dish::after {
+    content: '';
+    position: absolute;
+    inset: 5px;
+    border-radius: 5px;
+    box-shadow:
+      inset 0 0 0 1px rgb(0 0 0 / 0.3),
+      inset 0 3px 5px rgb(0 0 0 / 0.3),
+      inset 0 -2px 2px rgb(255 255 255 / 0.25);
+  }
+  .name {
+    display: flex;
+    justify-content: space-between;
+    gap: 4px;
+    padding: 6px 3px 0;
+    font-size: var(--t-small);
+    white-space: nowrap;
+    line-height: 16px;
+  }
+  .name span:first-child {
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  .name span:last-child {
+    color: var(--ink-2);
+  }
+  &:hover .dish {
+    transform: translateY(-1px);
+  }
+  &[aria-current] .name {
+    font-weight: 650;
+  }
+  &[aria-current] .name span:last-child {
+    color: var(--ink);
+  }
+  &[aria-current] .dish {
+    transform: translateY(-1px);
+    box-shadow:
+      0 0 0 3px var(--lamp),
+      0 0 0 4px var(--lamp-deep),
+      0 3px 5px 3px rgb(0 0 0 / 0.18);
+  }
+  &[data-later] .dish {
+    opacity: 0.55;
+  }
+  &[data-later] .name {
+    color: var(--ink-2);
+  }
+  &[data-off] .dish {
+    background: none;
+    border-color: #777;
+    opacity: 1;
+  }
+  &[data-off]:not([aria-current]) .dish {
+    box-shadow: none;
+  }
+  &[data-off] .dish::after {
+    box-shadow: inset 0 0 0 1px #a8a8a8;
+  }
+  &[data-off] canvas {
+    visibility: hidden;
+  }
+  &[data-off] .name,
+  &[data-off] .name span:last-child {
+    color: var(--ink-off);
+  }
+  &:focus-visible {
+    outline: none;
+  }
+  &:focus-visible .dish {
+    outline: 2px solid var(--ink);
+    outline-offset: 5px;
+  }
+`;
+
+const Add = styled(AriaButton)`
+  width: 26px;
+  height: 64px;
+  border: 1px dashed #777;
+  border-radius: 8px;
+  display: grid;
+  place-items: center;
+  color: var(--ink-2);
+  flex: none;
+  svg {
+    width: 16px;
+    height: 16px;
+    stroke-width: 1.75;
+  }
+  &[data-hovered],
+  &[aria-expanded='true'] {
+    border-style: solid;
+    color: var(--ink);
+  }
+  &[data-focus-visible] {
+    outline: 2px solid var(--lamp-deep);
+    outline-offset: 2px;
+  }
+`;
+
+export interface TrayLineProps {
+  picture: PictureInfo;
+  treatment: Treatment;
+  chosen: string | null;
+  /** How many steps the lamp lights; all when it is at the end. */
+  lamp: number;
+  onChoose: (id: string) => void;
+  onLamp: (lamp: number) => void;
+  onAdd: (kind: Kind, stage: Stage) => void;
+  onRemove: (id: string) => void;
+  onToggle: (id: string) => void;
+  onNudge: (id: string, by: -1 | 1) => void;
+  onPlace: (treatment: Treatment, id: string) => void;
+}
+
+interface TrayFaceProps {
+  step: Step;
+  picture: PictureInfo;
+  upTo: Treatment;
+}
+
+function TrayFace({ step, picture, upTo }: TrayFaceProps) {
+  return (
+    <>
+      <span className="dish">
+        <TrayPicture picture={picture} treatment={upTo} />
+      </span>
+      <span className="name">
+        <span>{step.name || wordFor(step.kind)}</span>
+        <span>{step.enabled ? `${Math.round(step.strength * 100)}%` : 'Off'}</span>
+      </span>
+    </>
+  );
+}
+
+function SortableTray({
+  chosen,
+  later,
+  tabbable,
+  onChoose,
+  onKey,
+  ...face
+}: TrayFaceProps & {
+  chosen: boolean;
+  later: boolean;
+  tabbable: boolean;
+  onChoose: () => void;
+  onKey: (event: KeyboardEvent) => void;
+}) {
+  const { step } = face;
+  const { setNodeRef, listeners, transform, transition, isDragging } = useSortable({ id: step.id });
+  return (
+    <Tray
+      ref={setNodeRef}
+      {...listeners}
+      type="button"
+      data-tray={step.id}
+      data-later={later || undefined}
+      data-off={!step.enabled || undefined}
+      aria-current={chosen ? 'step' : undefined}
+      tabIndex={tabbable ? 0 : -1}
+      style={{ transform: CSS.Translate.toString(transform), transition, opacity: isDragging ? 0.3 : 1 }}
+      onClick={onChoose}
+      onKeyDown={onKey}
+    >
+      <TrayFace {...face} />
+    </Tray>
+  );
+}
+
+function StageGroup({ stage, children }: { stage: Stage; children: React.ReactNode }) {
+  const { setNodeRef } = useDroppable({ id: `stage:${stage}` });
+  return (
+    <Group ref={setNodeRef} role="group" data-stage={stage} aria-label={wordFor(stage)}>
+      <h3>{wordFor(stage)}</h3>
+      <div>{children}</div>
+    </Group>
+  );
+}
+
+/** The steps as trays, in working order: chosen, added, switched, moved by drag or keys, lit by the lamp. */
+export function TrayLine(props: TrayLineProps) {
+  const { picture, treatment, chosen, lamp, onChoose } = props;
+  const { steps } = treatment;
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
+  const [dragged, setDragged] = useState<string | null>(null);
+  const run = useRef<HTMLDivElement>(null);
+  const [lampX, setLampX] = useState(20);
+  const [stops, setStops] = useState<number[]>([]);
+
+  // One treatment a tray, kept while nothing before the tray changes, so that its picture is not made again.
+  const kept = useRef<Treatment[]>([]);
+  const upTo = useMemo(() => {
+    kept.current = steps.map((_, i) => {
+      const part = { ...treatment, strength: 1, steps: steps.slice(0, i + 1) };
+      const old = kept.current[i];
+      const same = old && old.steps.length === i + 1 && old.steps.every((s, j) => s === part.steps[j]);
+      return same ? old : part;
+    });
+    return kept.current;
+  }, [treatment, steps]);
+
+  useLayoutEffect(() => {
+    const element = run.current;
+    if (!element) return;
+    const measure = () => {
+      const left = element.getBoundingClientRect().left;
+      const edges = steps.map(s => {
+        const tray = element.querySelector(`[data-tray="${window.CSS.escape(s.id)}"]`);
+        const box = tray?.getBoundingClientRect();
+        return box ? box.right - left : 0;
+      });
+      const start = element.querySelector('[role=group]')?.getBoundingClientRect().left ?? left;
+      const all = [
+        start - left - 10,
+        ...edges.map((right, i) => {
+          const next = steps[i + 1];
+          return next && next.stage === steps[i].stage ? right + 4 : right + 48;
+        }),
+      ];
+      setStops(all);
+      setLampX(all[Math.min(lamp, steps.length)] ?? 20);
+    };
+    measure();
+    const observer = new ResizeObserver(measure);
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, [steps, lamp]);
+
+  useLayoutEffect(() => {
+    if (!chosen) return;
+    run.current
+      ?.querySelector(`[data-tray="${window.CSS.escape(chosen)}"]`)
+      ?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+  }, [chosen]);
+
+  const focusTray = (id: string) =>
+    requestAnimationFrame(() =>
+      run.current?.querySelector<HTMLElement>(`[data-tray="${window.CSS.escape(id)}"]`)?.focus(),
+    );
+
+  const onKey = (event: KeyboardEvent, step: Step) => {
+    const i = steps.indexOf(step);
+    const by = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0;
+    if (by && event.altKey) {
+      props.onNudge(step.id, by as -1 | 1);
+      focusTray(step.id);
+    } else if (by) {
+      const next = steps[i + by];
+      if (next) {
+        onChoose(next.id);
+        focusTray(next.id);
+      }
+    } else if (event.key === 'Delete' || event.key === 'Backspace') {
+      const next = steps[i + 1] ?? steps[i - 1];
+      props.onRemove(step.id);
+      if (next) focusTray(next.id);
+    } else if (event.key === ' ') props.onToggle(step.id);
+    else return;
+    event.preventDefault();
+  };
+
+  const onDragEnd = ({ active, over }: DragEndEvent) => {
+    setDragged(null);
+    if (!over || over.id === active.id) return;
+    const id = String(active.id);
+    const target = String(over.id);
+    if (target.startsWith('stage:')) {
+      const stage = target.slice(6) as Stage;
+      if (steps.find(s => s.id === id)?.stage === stage) return;
+      props.onPlace(placeStep(treatment, id, stage, Number.MAX_SAFE_INTEGER), id);
+      return;
+    }
+    const other = steps.find(s => s.id === target);
+    if (!other) return;
+    const inStage = steps.filter(s => s.stage === other.stage);
+    props.onPlace(placeStep(treatment, id, other.stage, inStage.indexOf(other)), id);
+  };
+
+  const kindsFor = (stage: Stage) => {
+    const entry = (k: (typeof stepKinds)[number]) => ({ id: k.kind, text: wordFor(k.kind) });
+    return [
+      { name: `Usual in ${wordFor(stage)}`, entries: stepKinds.filter(k => k.stage === stage).map(entry) },
+      { name: 'Any other step', entries: stepKinds.filter(k => k.stage !== stage).map(entry) },
+    ];
+  };
+
+  const draggedStep = steps.find(s => s.id === dragged);
+  const tabbable = chosen && steps.some(s => s.id === chosen) ? chosen : steps[0]?.id;
+  return (
+    <Line
+      aria-label="Treatment, in working order"
+      style={{ '--lamp-x': `${lampX}px` } as React.CSSProperties}
+    >
+      <DndContext
+        sensors={sensors}
+        collisionDetection={closestCenter}
+        onDragStart={({ active }) => setDragged(String(active.id))}
+        onDragCancel={() => setDragged(null)}
+        onDragEnd={onDragEnd}
+      >
+        <Run ref={run}>
+          <Rail />
+          {stages.map(stage => {
+            const inStage = steps.filter(s => s.stage === stage);
+            return (
+              <StageGroup key={stage} stage={stage}>
+                <SortableContext items={inStage.map(s => s.id)} strategy={horizontalListSortingStrategy}>
+                  {inStage.map(step => (
+                    <SortableTray
+                      key={step.id}
+                      step={step}
+                      picture={picture}
+                      upTo={upTo[steps.indexOf(step)]}
+                      chosen={step.id === chosen}
+                      later={steps.indexOf(step) >= lamp}
+                      tabbable={step.id === tabbable}
+                      onChoose={() => onChoose(step.id)}
+                      onKey={event => onKey(event, step)}
+                    />
+                  ))}
+                </SortableContext>
+                <Menu
+                  label={`Add a step to ${wordFor(stage)}`}
+                  trigger={
+                    <Add aria-label={`Add a step to ${wordFor(stage)}`}>
+                      <Plus aria-hidden="true" />
+                    </Add>
+                  }
+                  sections={kindsFor(stage)}
+                  onAction={kind => props.onAdd(kind as Kind, stage)}
+                />
+              </StageGroup>
+            );
+          })}
+          <Lamp
+            x={lampX}
+            stops={stops}
+            at={Math.min(lamp, steps.length)}
+            names={steps.map(s => s.name || wordFor(s.kind))}
+            onMove={props.onLamp}
+          />
+        </Run>
+        <DragOverlay>
+          {draggedStep ? (
+            <Tray as="div">
+              <TrayFace step={draggedStep} picture={picture} upTo={upTo[steps.indexOf(draggedStep)]} />
+            </Tray>
+          ) : null}
+        </DragOverlay>
+      </DndContext>
+    </Line>
+  );
+}

@@ -1,0 +1,272 @@
+import {
+  useCallback,
+  useEffect,
+  useLayoutEffect,
+  useRef,
+  useState,
+  type KeyboardEvent,
+  type PointerEvent,
+} from 'react';
+import styled from 'styled-components';
+import type { Treatment } from '../../../core/treatment/schema';
+import { PictureEngine } from '../../engine/client';
+import type { PictureInfo } from '../../engine/tiles';
+import { panBy, place, zoomAt, type Size, type View } from '../../engine/view';
+import { Reading, type ReadColour } from './Reading';
+import { ZoomLabel } from './ZoomLabel';
+
+const Wall = styled.main`
+  background: linear-gradient(var(--wall-edge), var(--wall) 14px);
+  position: relative;
+  min-width: 0;
+  min-height: 0;
+  overflow: hidden;
+`;
+
+/** The white border of the print, which is also the white reference. */
+const Print = styled.div`
+  position: absolute;
+  background: #fafafa;
+  box-shadow: var(--shade-print);
+  pointer-events: none;
+`;
+
+const Stage = styled.div`
+  position: absolute;
+  inset: 0;
+  touch-action: none;
+  outline: none;
+  &[data-free] {
+    cursor: grab;
+  }
+  &[data-panning] {
+    cursor: grabbing;
+  }
+  canvas {
+    position: absolute;
+    inset: 0;
+    width: 100%;
+    height: 100%;
+  }
+  &:focus-visible::after {
+    content: '';
+    position: absolute;
+    inset: 3px;
+    outline: 2px solid var(--wall-ink);
+  }
+`;
+
+const Fault = styled.p`
+  position: absolute;
+  left: 50%;
+  top: 40%;
+  transform: translate(-50%, -50%);
+  background: var(--paper-high);
+  padding: 12px 16px;
+  border-radius: var(--r-label);
+  box-shadow: var(--shade-label);
+`;
+
+const BORDER = 7;
+/** Room around a fitted print: its border and a strip of wall. Below it, the wall labels. */
+const MARGIN = 22;
+const FOOT = 34;
+
+export interface PictureViewProps {
+  picture: PictureInfo;
+  title: string;
+  treatment: Treatment;
+  /** A control is being dragged. */
+  draft: boolean;
+}
+
+/** The photograph on the wall: drawn by the engine, zoomed and moved. */
+export function PictureView({ picture, title, treatment, draft }: PictureViewProps) {
+  const stage = useRef<HTMLDivElement>(null);
+  const canvasHome = useRef<HTMLDivElement>(null);
+  const engine = useRef<PictureEngine | null>(null);
+  const [viewport, setViewport] = useState<Size | null>(null);
+  const [ratio, setRatio] = useState(1);
+  const [view, setView] = useState<View>({ mode: 'fit' });
+  const [fault, setFault] = useState<string | null>(null);
+  const [shown, setShown] = useState(false);
+  const [reading, setReading] = useState<ReadColour | null>(null);
+  const [panning, setPanning] = useState(false);
+  const pointer = useRef<{ x: number; y: number } | null>(null);
+
+  useEffect(() => {
+    const home = canvasHome.current!;
+    const canvas = document.createElement('canvas');
+    canvas.setAttribute('role', 'img');
+    canvas.dataset.picture = '';
+    home.replaceChildren(canvas);
+    const made = new PictureEngine(
+      (_request, { took, pixels }) => {
+        setFault(null);
+        setShown(true);
+        if (pixels) performance.mark('picture shown', { detail: { took, pixels } });
+        canvas.dataset.shown = String(Number(canvas.dataset.shown ?? 0) + 1);
+      },
+      error => setFault(error.message),
+    );
+    made.attach(canvas);
+    engine.current = made;
+    return () => {
+      engine.current = null;
+      made.close();
+      home.replaceChildren();
+    };
+  }, []);
+
+  useLayoutEffect(() => {
+    const element = stage.current!;
+    const measure = () => {
+      const r = window.devicePixelRatio || 1;
+      setRatio(r);
+      setViewport({
+        width: Math.round(element.clientWidth * r),
+        height: Math.round(element.clientHeight * r),
+      });
+    };
+    measure();
+    const observer = new ResizeObserver(measure);
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, []);
+
+  const margin = Math.round(MARGIN * ratio);
+  const at = viewport && place(picture, viewport, view, margin);
+
+  useEffect(() => {
+    if (!viewport) return;
+    engine.current?.show({ picture, treatment, view, viewport, margin, draft });
+    const canvas = canvasHome.current?.querySelector('canvas');
+    canvas?.setAttribute('aria-label', title);
+  }, [picture, treatment, view, viewport, margin, draft, title]);
+
+  const read = useCallback(async () => {
+    const p = pointer.current;
+    if (!p) return setReading(null);
+    const colour = await engine.current?.read(Math.floor(p.x), Math.floor(p.y));
+    setReading(colour ? { colour } : null);
+  }, []);
+  useEffect(() => {
+    void read();
+  }, [read, treatment]);
+
+  const toPixels = useCallback(
+    (event: { clientX: number; clientY: number }) => {
+      const box = stage.current!.getBoundingClientRect();
+      return { x: (event.clientX - box.left) * ratio, y: (event.clientY - box.top) * ratio };
+    },
+    [ratio],
+  );
+
+  const zoom = useCallback(
+    (scale: number, point?: { x: number; y: number }) => {
+      if (!viewport) return;
+      const middle = { x: viewport.width / 2, y: viewport.height / 2 };
+      setView(v => zoomAt(picture, viewport, v, margin, scale, point ?? middle));
+    },
+    [picture, viewport, margin],
+  );
+  const scale = at?.scale ?? 1;
+
+  useEffect(() => {
+    const element = stage.current!;
+    const turn = (event: WheelEvent) => {
+      event.preventDefault();
+      zoom(scale * Math.exp(-event.deltaY * (event.deltaMode ? 0.05 : 0.0018)), toPixels(event));
+    };
+    element.addEventListener('wheel', turn, { passive: false });
+    return () => element.removeEventListener('wheel', turn);
+  }, [zoom, scale, toPixels]);
+
+  const move = (event: PointerEvent) => {
+    pointer.current = toPixels(event);
+    if (panning && viewport) {
+      const { movementX, movementY } = event;
+      setView(v => panBy(picture, viewport, v, margin, movementX * ratio, movementY * ratio));
+    }
+    void read();
+  };
+
+  const onKey = (event: KeyboardEvent) => {
+    if (event.ctrlKey || event.metaKey || event.altKey || !viewport) return;
+    const step = 60 * ratio;
+    const pan = { ArrowLeft: [step, 0], ArrowRight: [-step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] }[
+      event.key
+    ];
+    if (pan) setView(v => panBy(picture, viewport, v, margin, pan[0], pan[1]));
+    else if (event.key === '+' || event.key === '=') zoom(scale * 1.25);
+    else if (event.key === '-') zoom(scale / 1.25);
+    else return;
+    event.preventDefault();
+  };
+
+  useEffect(() => {
+    const press = (event: globalThis.KeyboardEvent) => {
+      if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event)) return;
+      if (event.key === 'f') setView({ mode: 'fit' });
+      else if (event.key === 'n') zoom(1);
+    };
+    window.addEventListener('keydown', press);
+    return () => window.removeEventListener('keydown', press);
+  }, [zoom]);
+
+  return (
+    <Wall>
+      {at && (shown || fault === null) ? (
+        <Print
+          style={{
+            left: at.x / ratio - BORDER,
+            top: at.y / ratio - BORDER,
+            width: at.width / ratio + 2 * BORDER,
+            height: at.height / ratio + 2 * BORDER,
+          }}
+        />
+      ) : null}
+      <Stage
+        ref={stage}
+        style={{ bottom: FOOT }}
+        tabIndex={0}
+        role="group"
+        aria-label="The picture. Plus and minus zoom, arrow keys move it."
+        data-free={view.mode === 'free' || undefined}
+        data-panning={panning || undefined}
+        onPointerDown={event => {
+          if (event.button !== 0 || view.mode === 'fit') return;
+          event.currentTarget.setPointerCapture(event.pointerId);
+          setPanning(true);
+        }}
+        onPointerMove={move}
+        onPointerUp={() => setPanning(false)}
+        onPointerCancel={() => setPanning(false)}
+        onPointerLeave={() => {
+          pointer.current = null;
+          setReading(null);
+        }}
+        onKeyDown={onKey}
+      >
+        <div ref={canvasHome} />
+      </Stage>
+      {fault ? <Fault role="alert">{fault}</Fault> : null}
+      <Reading reading={reading} />
+      <ZoomLabel
+        scale={scale}
+        fit={view.mode === 'fit'}
+        onFit={() => setView({ mode: 'fit' })}
+        onNatural={() => zoom(1)}
+      />
+    </Wall>
+  );
+}
+
+/** Whether a key is meant for a field of text. */
+export function isTyping(event: globalThis.KeyboardEvent): boolean {
+  const target = event.target as HTMLElement;
+  return (
+    target.isContentEditable ||
+    (/^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) && (target as HTMLInputElement).type !== 'range')
+  );
+}

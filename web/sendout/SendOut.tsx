@@ -1,0 +1,170 @@
+import { useState } from 'react';
+import { useNavigate, useParams, useSearchParams } from 'react-router';
+import styled from 'styled-components';
+import {
+  messageOf,
+  pictureAddress,
+  type Photograph,
+  type SendOutSettings,
+  type Series,
+  type TakeSummary,
+} from '../app/api';
+import { useSend, useSendOuts, useSeries } from '../app/queries';
+import { countOf, stepsInWords } from '../app/words';
+import { Bar, Crumbs, Push } from '../ui/bar';
+import { Button } from '../ui/buttons';
+import { Wait } from '../ui/wait';
+import { Queue } from './Queue';
+import { keepSettings, keptSettings, SettingsCard } from './SettingsCard';
+
+const Frame = styled.div`
+  height: 100vh;
+  display: grid;
+  grid-template: var(--bar) minmax(0, 1fr) / minmax(0, 1fr) 392px;
+  > header {
+    grid-column: 1 / -1;
+  }
+`;
+
+const Desk = styled.main`
+  background: linear-gradient(var(--wall-edge), var(--wall) 14px);
+  display: grid;
+  grid-template-columns: minmax(0, 420px) minmax(300px, 1fr);
+  column-gap: 28px;
+  padding: 26px 30px 26px 26px;
+  overflow: hidden auto;
+  align-content: start;
+`;
+
+const Head = styled.div`
+  display: flex;
+  align-items: baseline;
+  color: var(--wall-ink);
+  height: 30px;
+  h2 {
+    font-size: 15px;
+    font-weight: 650;
+  }
+`;
+
+const Thumbs = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(120px, 1fr));
+  gap: 21px 15px;
+  .frame {
+    aspect-ratio: 3 / 2;
+    display: flex;
+    align-items: flex-end;
+  }
+  img {
+    max-width: 100%;
+    max-height: 100%;
+    box-shadow: 0 1px 3px rgb(0 0 0 / 0.3);
+  }
+  figcaption {
+    background: var(--paper);
+    margin-top: 6px;
+    padding: 3px 8px 5px;
+    border-radius: var(--r-label);
+    box-shadow: var(--shade-label);
+    font-size: var(--t-small);
+    line-height: 16px;
+  }
+  b {
+    display: block;
+    font: 400 15px/18px var(--serif);
+    white-space: nowrap;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  span {
+    color: var(--ink-2);
+    display: flex;
+    gap: 8px;
+    white-space: nowrap;
+  }
+  u {
+    text-decoration: none;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    min-width: 0;
+    margin-right: auto;
+  }
+`;
+
+interface Going {
+  photograph: Photograph;
+  take: TakeSummary;
+  number: number;
+}
+
+/** The takes named in the address that the series has, in the order of the series. */
+function goingOut(series: Series, ids: readonly string[]): Going[] {
+  return series.photographs.flatMap((photograph, i) =>
+    photograph.takes.filter(t => ids.includes(t.id)).map(take => ({ photograph, take, number: i + 1 })),
+  );
+}
+
+/** Send out: takes become files. */
+export function SendOut() {
+  const { seriesId = '' } = useParams();
+  const series = useSeries(seriesId);
+  if (series.isError) return <Wait problem={messageOf(series.error)} />;
+  if (!series.data) return <Wait />;
+  return <SendOutOf series={series.data} />;
+}
+
+function SendOutOf({ series }: { series: Series }) {
+  const [search] = useSearchParams();
+  const navigate = useNavigate();
+  const named = search.get('takes');
+  const ids = named?.split(',').filter(Boolean) ?? series.photographs.map(p => p.currentTakeId);
+  const going = goingOut(series, ids);
+  const sendOuts = useSendOuts(series.id);
+  const send = useSend();
+  const [settings, setSettings] = useState<SendOutSettings>(keptSettings);
+
+  return (
+    <Frame>
+      <Bar>
+        <Crumbs above={[{ to: `/series/${series.id}`, text: series.title }]} here="Send out" />
+        <Push />
+        <Button onPress={() => void navigate(`/series/${series.id}`)}>Back to the sheet</Button>
+      </Bar>
+      <Desk>
+        <section aria-label="What goes out">
+          <Head>
+            <h2>{countOf(going.length, 'photograph')}</h2>
+          </Head>
+          <Thumbs>
+            {going.map(({ photograph, take }) => (
+              <figure key={take.id}>
+                <div className="frame">
+                  <img src={pictureAddress(take, 480)} alt="" />
+                </div>
+                <figcaption>
+                  <b title={photograph.title}>{photograph.title}</b>
+                  <span>
+                    <u>{stepsInWords(take.steps)}</u>
+                    <span>Take {take.letter}</span>
+                  </span>
+                </figcaption>
+              </figure>
+            ))}
+          </Thumbs>
+        </section>
+        <SettingsCard
+          settings={settings}
+          onChange={next => {
+            keepSettings(next);
+            setSettings(next);
+          }}
+          going={going}
+          busy={send.isPending}
+          onSend={() => send.mutate({ series: series.id, takes: going.map(g => g.take.id), settings })}
+        />
+      </Desk>
+      <Queue list={sendOuts.data ?? []} />
+    </Frame>
+  );
+}

@@ -1,0 +1,207 @@
+import { Input, NumberField } from 'react-aria-components';
+import styled from 'styled-components';
+import type { Photograph, SendOutSettings, TakeSummary } from '../app/api';
+import { numberInWords } from '../app/words';
+import { Button, Segments } from '../ui/buttons';
+import { Picker } from '../ui/overlays';
+import { Slider } from '../ui/slider';
+
+const Card = styled.section`
+  background: var(--paper-high);
+  box-shadow: var(--shade-label);
+  border-radius: var(--r-label);
+  padding: 14px 18px 0;
+  align-self: start;
+  margin-top: 30px;
+  --paper: var(--paper-high);
+`;
+
+const Row = styled.div`
+  display: grid;
+  grid-template-columns: 88px 1fr;
+  column-gap: 10px;
+  align-items: center;
+  min-height: 42px;
+  > span {
+    color: var(--ink-2);
+  }
+`;
+
+const Two = styled.div`
+  display: grid;
+  grid-template-columns: 1fr 84px;
+  column-gap: 10px;
+  align-items: end;
+  input {
+    width: 100%;
+    height: 27px;
+    background: #fff;
+    border: 0;
+    border-bottom: 1px solid var(--edge);
+    text-align: right;
+    padding: 0 6px;
+    font-weight: 550;
+  }
+  input:focus {
+    outline: none;
+    border-bottom: 2px solid var(--lamp);
+  }
+`;
+
+const Go = styled.div`
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 12px;
+  margin: 12px -18px 0;
+  padding: 14px 18px;
+  border-top: 1px solid var(--rule);
+  p {
+    color: var(--ink-2);
+    font-size: var(--t-small);
+    min-width: 0;
+    overflow-wrap: anywhere;
+    line-height: 1.4;
+  }
+  b {
+    display: block;
+    color: var(--ink);
+    font-size: var(--t-body);
+    font-weight: 600;
+  }
+`;
+
+const KEY = 'lampwash.send-out';
+const standard: SendOutSettings = { format: 'jpeg', bits: 8, profile: 'srgb', quality: 90, longEdge: null };
+
+/** The settings used last in this browser. */
+export function keptSettings(): SendOutSettings {
+  try {
+    return { ...standard, ...(JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<SendOutSettings>) };
+  } catch {
+    return standard;
+  }
+}
+
+export function keepSettings(settings: SendOutSettings): void {
+  localStorage.setItem(KEY, JSON.stringify(settings));
+}
+
+const SMALLEST = 16;
+const LARGEST = 30_000;
+
+/** How the files are made. */
+export function SettingsCard({
+  settings,
+  onChange,
+  going,
+  busy,
+  onSend,
+}: {
+  settings: SendOutSettings;
+  onChange: (settings: SendOutSettings) => void;
+  going: { photograph: Photograph; take: TakeSummary; number: number }[];
+  busy: boolean;
+  onSend: () => void;
+}) {
+  const set = (change: Partial<SendOutSettings>) => {
+    const next = { ...settings, ...change };
+    onChange({ ...next, bits: next.format === 'jpeg' ? 8 : next.bits });
+  };
+  const largest = going.reduce((most, g) => Math.max(most, g.photograph.width, g.photograph.height), 0);
+  const pixels = going.reduce((sum, { photograph: p }) => {
+    const scale = Math.min(1, (settings.longEdge ?? Infinity) / Math.max(p.width, p.height));
+    return sum + p.width * p.height * scale * scale;
+  }, 0);
+  return (
+    <Card aria-label="Settings">
+      <Row>
+        <span>Format</span>
+        <Segments
+          label="Format"
+          value={settings.format}
+          options={[
+            { value: 'jpeg', text: 'JPEG' },
+            { value: 'png', text: 'PNG' },
+            { value: 'tiff', text: 'TIFF' },
+          ]}
+          onChange={format => set({ format })}
+        />
+      </Row>
+      <Row>
+        <span>Bits</span>
+        <Segments
+          label="Bits"
+          value={String(settings.bits) as '8' | '16'}
+          options={[
+            { value: '8', text: '8' },
+            { value: '16', text: '16', disabled: settings.format === 'jpeg' },
+          ]}
+          onChange={bits => set({ bits: bits === '16' ? 16 : 8 })}
+        />
+      </Row>
+      <Row>
+        <span>Colour profile</span>
+        <Picker
+          label="Colour profile"
+          value={settings.profile}
+          options={[
+            { value: 'srgb', text: 'sRGB, embedded' },
+            { value: 'grey', text: 'Grey, embedded' },
+          ]}
+          onChange={profile => set({ profile })}
+        />
+      </Row>
+      <Row>
+        <span>Size</span>
+        <Two>
+          <Picker
+            label="Size"
+            value={settings.longEdge === null ? 'full' : 'long'}
+            options={[
+              { value: 'full', text: 'Full size' },
+              { value: 'long', text: 'Long edge' },
+            ]}
+            onChange={size => set({ longEdge: size === 'full' ? null : Math.min(2400, largest || 2400) })}
+          />
+          {settings.longEdge === null ? null : (
+            <NumberField
+              aria-label="Long edge in pixels"
+              value={settings.longEdge}
+              minValue={SMALLEST}
+              maxValue={LARGEST}
+              formatOptions={{ useGrouping: false, maximumFractionDigits: 0 }}
+              onChange={v => set({ longEdge: Number.isFinite(v) ? v : 2400 })}
+            >
+              <Input />
+            </NumberField>
+          )}
+        </Two>
+      </Row>
+      {settings.format === 'jpeg' ? (
+        <div style={{ paddingTop: 8 }}>
+          <Slider
+            wide
+            label="Quality"
+            value={settings.quality}
+            min={1}
+            max={100}
+            step={1}
+            standard={90}
+            onChange={quality => set({ quality: Math.round(quality) })}
+            onChangeEnd={quality => set({ quality: Math.round(quality) })}
+          />
+        </div>
+      ) : null}
+      <Go>
+        <p>
+          <b>{`${(pixels / 1e6).toFixed(pixels < 10e6 ? 1 : 0)} megapixels in all`}</b>
+          Each named by series, number, title and take.
+        </p>
+        <Button $ink isDisabled={!going.length || busy} onPress={onSend}>
+          {going.length > 1 ? `Send out ${numberInWords(going.length)}` : 'Send out'}
+        </Button>
+      </Go>
+    </Card>
+  );
+}

@@ -1,0 +1,311 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { ChevronRight, Ellipsis } from 'lucide-react';
+import { useCallback, useState } from 'react';
+import { Button as AriaButton, Input, Label, TextField } from 'react-aria-components';
+import { Link, useNavigate } from 'react-router';
+import styled from 'styled-components';
+import { messageOf, type SeriesSummary } from '../app/api';
+import { useCreateSeries, useRemoveSeries, useShelf } from '../app/queries';
+import { countOf, whenInWords } from '../app/words';
+import { bringIn } from '../import/imports';
+import { chooseFiles, FileDrop } from '../import/FileDrop';
+import { Bar, Crumbs, Push, WallTones } from '../ui/bar';
+import { Button, IconButton } from '../ui/buttons';
+import { Dialog, DialogActions, Menu } from '../ui/overlays';
+import { Wait } from '../ui/wait';
+import { Stack } from './Stack';
+
+const Room = styled.main`
+  height: calc(100vh - var(--bar));
+  background: linear-gradient(var(--wall-edge), var(--wall) 14px);
+  overflow: hidden auto;
+  padding: 30px 26px 34px 34px;
+  display: grid;
+  grid-template-columns: minmax(380px, 474px) 1fr;
+  column-gap: 46px;
+  align-content: start;
+`;
+
+const Paper = styled.div`
+  background: var(--paper-high);
+  box-shadow: var(--shade-label);
+  border-radius: var(--r-label);
+  position: relative;
+  p {
+    color: var(--ink-2);
+  }
+`;
+
+const First = styled(Paper)`
+  margin-top: 24px;
+  padding: 14px 18px 12px;
+  h2 {
+    font: 400 var(--t-display) / 1 var(--serif);
+    letter-spacing: -0.012em;
+    padding-right: 30px;
+    overflow-wrap: anywhere;
+  }
+  dl {
+    display: grid;
+    grid-template-columns: auto 1fr;
+    gap: 3px 12px;
+    margin-top: 11px;
+  }
+  dt {
+    color: var(--ink-2);
+  }
+  dd {
+    font-weight: 600;
+  }
+  > p {
+    margin-top: 8px;
+    line-height: 1.45;
+  }
+  .on {
+    display: flex;
+    align-items: baseline;
+    gap: 8px;
+    border-top: 1px solid var(--rule);
+    margin-top: 11px;
+    padding-top: 10px;
+    color: var(--ink-2);
+  }
+  .on b {
+    font: 400 17px/1 var(--serif);
+    color: var(--ink);
+  }
+  .on svg {
+    width: 16px;
+    height: 16px;
+    margin-left: auto;
+    align-self: center;
+  }
+`;
+
+const Others = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(200px, 1fr));
+  gap: 30px 32px;
+  align-content: start;
+`;
+
+const Small = styled(Paper)`
+  padding: 11px 13px;
+  margin-top: 22px;
+  h2 {
+    font: 400 21px/1.1 var(--serif);
+    margin-bottom: 3px;
+    padding-right: 26px;
+    overflow-wrap: anywhere;
+  }
+`;
+
+const Drop = styled(AriaButton)`
+  grid-column: 1 / -1;
+  min-height: 214px;
+  border: 1px dashed var(--wall-ink);
+  border-radius: 2px;
+  color: var(--wall-ink);
+  display: grid;
+  justify-items: center;
+  align-content: center;
+  gap: 5px;
+  line-height: 1.4;
+  svg {
+    width: 64px;
+    height: 44px;
+    margin-bottom: 6px;
+    fill: none;
+    stroke: currentColor;
+    stroke-width: 1.5;
+    stroke-linejoin: round;
+    stroke-linecap: round;
+  }
+  b {
+    font-weight: 600;
+    font-size: 15px;
+  }
+  u {
+    text-underline-offset: 3px;
+    margin-top: 6px;
+    font-weight: 550;
+  }
+  &[data-hovered] {
+    border-style: solid;
+  }
+  &[data-focus-visible] {
+    outline: 2px solid var(--wall-ink);
+    outline-offset: 3px;
+  }
+`;
+
+const Field = styled(TextField)`
+  display: grid;
+  gap: 5px;
+  margin-top: 8px;
+  label {
+    color: var(--ink-2);
+  }
+  input {
+    height: 34px;
+    padding: 0 8px;
+    border: 0;
+    border-bottom: 1px solid var(--edge);
+    background: #fff;
+    font: 400 19px var(--serif);
+  }
+`;
+
+const More = styled.div`
+  position: absolute;
+  right: 6px;
+  top: 8px;
+`;
+
+function SeriesMore({ series, onTakeOff }: { series: SeriesSummary; onTakeOff: () => void }) {
+  return (
+    <More>
+      <Menu
+        label={`More for ${series.title}`}
+        trigger={
+          <IconButton aria-label={`More for ${series.title}`}>
+            <Ellipsis aria-hidden="true" />
+          </IconButton>
+        }
+        sections={[{ entries: [{ id: 'remove', text: 'Take off the shelf' }] }]}
+        onAction={onTakeOff}
+      />
+    </More>
+  );
+}
+
+/** The first screen: all series, the last touched first, and a place to lay photographs down. */
+export function Shelf() {
+  const shelf = useShelf();
+  const create = useCreateSeries();
+  const remove = useRemoveSeries();
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const [beginning, setBeginning] = useState(false);
+  const [title, setTitle] = useState('');
+
+  const begin = useCallback(
+    (name: string, files: readonly File[]) =>
+      create.mutate(name, {
+        onSuccess: made => {
+          if (files.length) bringIn(files, made.id, client);
+          void navigate(`/series/${made.id}`);
+        },
+      }),
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- mutate is stable
+    [client, navigate],
+  );
+  const layDown = useCallback((files: File[]) => files.length && begin('New series', files), [begin]);
+
+  if (shelf.isError) return <Wait problem={messageOf(shelf.error)} />;
+  if (!shelf.data) return <Wait />;
+  const [first, ...others] = shelf.data;
+  const takeOff = (s: SeriesSummary) => () => remove.mutate({ id: s.id, title: s.title });
+
+  return (
+    <>
+      <Bar>
+        <Crumbs here="Shelf" />
+        <Push />
+        <WallTones />
+        <Button $ink style={{ marginLeft: 14 }} onPress={() => setBeginning(true)}>
+          New series
+        </Button>
+      </Bar>
+      <Room>
+        <div>
+          {first ? (
+            <article aria-label={first.title}>
+              <Stack series={first} large />
+              <First>
+                <h2>
+                  <Link to={`/series/${first.id}`}>{first.title}</Link>
+                </h2>
+                <SeriesMore series={first} onTakeOff={takeOff(first)} />
+                {first.caption ? <p>{first.caption}</p> : null}
+                <dl>
+                  <dt>Photographs</dt>
+                  <dd>{first.photographs}</dd>
+                  <dt>Treated</dt>
+                  <dd>{first.treated}</dd>
+                  <dt>Touched</dt>
+                  <dd>{whenInWords(first.touchedAt)}</dd>
+                </dl>
+                {first.last ? (
+                  <Link className="on" to={`/photographs/${first.last.photographId}`}>
+                    Go on with <b>{first.last.title}</b>
+                    <ChevronRight aria-hidden="true" />
+                  </Link>
+                ) : null}
+              </First>
+            </article>
+          ) : (
+            <First style={{ marginTop: 0 }}>
+              <h2>An empty shelf</h2>
+              <p>A series holds photographs that are shown together. Lay some down to begin one.</p>
+            </First>
+          )}
+        </div>
+        <Others>
+          {others.map(s => (
+            <article key={s.id} aria-label={s.title}>
+              <Stack series={s} />
+              <Small>
+                <h2>
+                  <Link to={`/series/${s.id}`}>{s.title}</Link>
+                </h2>
+                <SeriesMore series={s} onTakeOff={takeOff(s)} />
+                <p>
+                  {countOf(s.photographs, 'photograph')}, {whenInWords(s.touchedAt)}
+                </p>
+              </Small>
+            </article>
+          ))}
+          <Drop onPress={() => chooseFiles(layDown)}>
+            <svg viewBox="0 0 64 44" aria-hidden="true">
+              <path d="M8.500 12.500 33 6.500l6.200 22.500-24.500 6z" strokeOpacity=".65" />
+              <path d="M27 13h31v25H27z" fill="var(--wall)" />
+              <path d="M42.500 20v11M37 25.500h11" />
+            </svg>
+            <b>Lay photographs down here</b>
+            <span>
+              They begin a series. JPEG, PNG, TIFF,
+              <br />
+              WebP or AVIF; the originals stay as they are.
+            </span>
+            <u>Choose files</u>
+          </Drop>
+        </Others>
+      </Room>
+      <FileDrop text="Lay them down to begin a series" onFiles={layDown} />
+      {beginning ? (
+        <Dialog title="New series" onClose={() => setBeginning(false)}>
+          <form
+            onSubmit={event => {
+              event.preventDefault();
+              if (!title.trim()) return;
+              setBeginning(false);
+              begin(title.trim(), []);
+            }}
+          >
+            <Field value={title} onChange={setTitle} maxLength={120} autoFocus isRequired>
+              <Label>Title</Label>
+              <Input placeholder="What the photographs are about" />
+            </Field>
+            <DialogActions>
+              <Button onPress={() => setBeginning(false)}>Leave it</Button>
+              <Button $ink type="submit" isDisabled={!title.trim()}>
+                Begin
+              </Button>
+            </DialogActions>
+          </form>
+        </Dialog>
+      ) : null}
+    </>
+  );
+}

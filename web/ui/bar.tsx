@@ -1,0 +1,143 @@
+import type { ReactNode } from 'react';
+import { Radio, RadioGroup } from 'react-aria-components';
+import { Link } from 'react-router';
+import styled from 'styled-components';
+import { useWall, wallTones, type WallTone } from '../app/wall';
+
+const Frame = styled.header`
+  height: var(--bar);
+  background: var(--paper);
+  display: flex;
+  align-items: center;
+  border-bottom: 1px solid #bdbdbd;
+  position: relative;
+  z-index: 3;
+  padding-right: 16px;
+  gap: 12px;
+  min-width: 0;
+`;
+
+const Home = styled(Link)`
+  width: var(--strip);
+  margin-right: -12px;
+  height: 100%;
+  display: grid;
+  place-items: center;
+  flex: none;
+`;
+
+/** The mark: a lamp over a wash. */
+export function Mark() {
+  return (
+    <svg viewBox="0 0 32 30" width="32" height="30" aria-hidden="true">
+      <path d="M16 1v4" stroke="#1c1c1c" strokeWidth="1.7" strokeLinecap="round" />
+      <path d="M13.8 4.6h4.4l.8 2.4c3.2 1.5 6.2 4.3 7.4 8.4h-20.8c1.2-4.1 4.2-6.9 7.4-8.4z" fill="#1c1c1c" />
+      <path d="M12.4 16.8a3.6 3.6 0 0 0 7.2 0z" fill="#1c1c1c" />
+      <path
+        d="M4 23.4c4-1.9 8-1.9 12 0s8 1.9 12 0M8 27.7c2.7-1.3 5.3-1.3 8 0s5.3 1.3 8 0"
+        fill="none"
+        stroke="#1c1c1c"
+        strokeWidth="1.6"
+        strokeLinecap="round"
+      />
+    </svg>
+  );
+}
+
+/** The bar at the top of every screen. */
+export function Bar({ children }: { children: ReactNode }) {
+  return (
+    <Frame>
+      <Home to="/" aria-label="Lamp Wash, the shelf">
+        <Mark />
+      </Home>
+      {children}
+    </Frame>
+  );
+}
+
+const Way = styled.nav`
+  display: flex;
+  align-items: baseline;
+  gap: 9px;
+  font: 400 var(--t-title)/1.2 var(--serif);
+  white-space: nowrap;
+  min-width: 0;
+  overflow: hidden;
+  a {
+    color: var(--ink-2);
+    border-radius: 2px;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  a:hover {
+    color: var(--ink);
+  }
+  i {
+    font-style: normal;
+    color: var(--edge);
+  }
+  h1 {
+    font: inherit;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+`;
+
+/** Where you are: links to what lies above, then the title of this screen. */
+export function Crumbs({ above = [], here }: { above?: { to: string; text: string }[]; here: string }) {
+  return (
+    <Way aria-label="Where you are">
+      {above.map(({ to, text }) => (
+        <span key={to} style={{ display: 'contents' }}>
+          <Link to={to}>{text}</Link>
+          <i aria-hidden="true">/</i>
+        </span>
+      ))}
+      <h1 aria-current="page">{here}</h1>
+    </Way>
+  );
+}
+
+export const Push = styled.span`
+  flex: 1;
+`;
+
+const Tones = styled(RadioGroup)`
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  color: var(--ink-2);
+`;
+
+const Tone = styled(Radio)`
+  width: 14px;
+  height: 14px;
+  border-radius: 50%;
+  border: 1px solid #777;
+  cursor: pointer;
+  &[data-selected] {
+    box-shadow:
+      0 0 0 2px var(--paper),
+      0 0 0 3.5px var(--ink);
+  }
+  &[data-focus-visible] {
+    outline: 2px solid var(--lamp-deep);
+    outline-offset: 4px;
+  }
+`;
+
+const shades: Record<WallTone, string> = { dark: '#3a3a3a', mid: '#6e6e6e', light: '#b9b9b9' };
+
+/** Chooses the tone of the wall. */
+export function WallTones() {
+  const { tone, set } = useWall();
+  return (
+    <Tones aria-label="Wall tone" orientation="horizontal" value={tone} onChange={v => set(v as WallTone)}>
+      <span aria-hidden="true">Wall</span>
+      {wallTones.map(t => (
+        <Tone key={t} value={t} aria-label={`${t} wall`} style={{ background: shades[t] }} />
+      ))}
+    </Tones>
+  );
+}

@@ -1,0 +1,225 @@
+import type { ReactNode } from 'react';
+import {
+  Button as AriaButton,
+  Dialog as AriaDialog,
+  Header,
+  Heading,
+  ListBox,
+  ListBoxItem,
+  Menu as AriaMenu,
+  MenuItem,
+  MenuSection,
+  MenuTrigger,
+  Modal,
+  ModalOverlay,
+  Popover,
+  Select,
+  SelectValue,
+} from 'react-aria-components';
+import { ChevronDown } from 'lucide-react';
+import styled from 'styled-components';
+
+const Float = styled(Popover)`
+  background: var(--paper-high);
+  border-radius: var(--r-field);
+  box-shadow: var(--shade-float);
+  min-width: 168px;
+  max-width: 320px;
+  overflow: auto;
+  padding: 4px;
+`;
+
+const entry = `
+  padding: 6px 10px;
+  border-radius: 3px;
+  cursor: pointer;
+  outline: none;
+  display: flex;
+  justify-content: space-between;
+  gap: 16px;
+  font-weight: 500;
+  &[data-focused] { background: var(--paper-low); }
+  &[data-disabled] { color: #6f6f6f; cursor: default; }
+  &[data-selected] { font-weight: 650; }
+  kbd { font: 400 var(--t-small) var(--sans); color: var(--ink-2); }
+`;
+const Entry = styled(MenuItem)`
+  ${entry}
+`;
+const Option = styled(ListBoxItem)`
+  ${entry}
+`;
+const Named = styled(Header)`
+  font-size: var(--t-small);
+  color: var(--ink-2);
+  padding: 6px 10px 3px;
+`;
+
+export interface MenuEntry {
+  id: string;
+  text: string;
+  keys?: string;
+  disabled?: boolean;
+}
+
+/** A menu under a button, in named parts. */
+export function Menu({
+  trigger,
+  label,
+  sections,
+  onAction,
+}: {
+  trigger: ReactNode;
+  label: string;
+  sections: { name?: string; entries: MenuEntry[] }[];
+  onAction: (id: string) => void;
+}) {
+  return (
+    <MenuTrigger>
+      {trigger}
+      <Float>
+        <AriaMenu
+          aria-label={label}
+          onAction={key => onAction(String(key))}
+          disabledKeys={sections.flatMap(s => s.entries.filter(e => e.disabled).map(e => e.id))}
+          style={{ outline: 'none' }}
+        >
+          {sections
+            .filter(s => s.entries.length)
+            .map((s, i) => (
+              <MenuSection key={s.name ?? i} aria-label={s.name ?? label}>
+                {s.name ? <Named>{s.name}</Named> : null}
+                {s.entries.map(e => (
+                  <Entry key={e.id} id={e.id} textValue={e.text}>
+                    {e.text}
+                    {e.keys ? <kbd>{e.keys}</kbd> : null}
+                  </Entry>
+                ))}
+              </MenuSection>
+            ))}
+        </AriaMenu>
+      </Float>
+    </MenuTrigger>
+  );
+}
+
+const PickerButton = styled(AriaButton)`
+  height: 27px;
+  width: 100%;
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 7px;
+  background: var(--paper-high);
+  border-bottom: 1px solid var(--edge);
+  border-radius: 2px 2px 0 0;
+  padding: 0 7px;
+  font-weight: 500;
+  white-space: nowrap;
+  &[data-hovered] {
+    background: #fff;
+  }
+  &[data-focus-visible] {
+    outline: 2px solid var(--lamp-deep);
+    outline-offset: 2px;
+  }
+  svg {
+    width: 14px;
+    height: 14px;
+    color: var(--ink-2);
+    flex: none;
+  }
+`;
+
+/** One value of a list that opens. */
+export function Picker<V extends string>({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  label: string;
+  value: V;
+  options: { value: V; text: string }[];
+  onChange: (value: V) => void;
+}) {
+  return (
+    <Select aria-label={label} selectedKey={value} onSelectionChange={key => onChange(key as V)}>
+      <PickerButton>
+        <SelectValue />
+        <ChevronDown aria-hidden="true" />
+      </PickerButton>
+      <Float>
+        <ListBox style={{ outline: 'none' }}>
+          {options.map(o => (
+            <Option key={o.value} id={o.value} textValue={o.text}>
+              {o.text}
+            </Option>
+          ))}
+        </ListBox>
+      </Float>
+    </Select>
+  );
+}
+
+const Shade = styled(ModalOverlay)`
+  position: fixed;
+  inset: 0;
+  background: rgb(0 0 0 / 0.42);
+  display: grid;
+  place-items: center;
+  z-index: 20;
+`;
+const Sheet = styled(Modal)`
+  background: var(--paper-high);
+  border-radius: var(--r-field);
+  box-shadow: var(--shade-float);
+  width: min(480px, calc(100vw - 48px));
+  max-height: calc(100vh - 48px);
+  overflow: auto;
+  padding: 22px 24px;
+  h2 {
+    font-size: 16px;
+    font-weight: 650;
+    margin-bottom: 8px;
+  }
+  p {
+    color: var(--ink-2);
+    line-height: 1.45;
+  }
+`;
+
+/** A question or a form over the screen. Without `onClose` it must be answered. */
+export function Dialog({
+  title,
+  children,
+  onClose,
+}: {
+  title: string;
+  children: ReactNode;
+  onClose?: () => void;
+}) {
+  return (
+    <Shade
+      isOpen
+      isDismissable={!!onClose}
+      isKeyboardDismissDisabled={!onClose}
+      onOpenChange={open => !open && onClose?.()}
+    >
+      <Sheet>
+        <AriaDialog style={{ outline: 'none' }}>
+          <Heading slot="title">{title}</Heading>
+          {children}
+        </AriaDialog>
+      </Sheet>
+    </Shade>
+  );
+}
+
+export const DialogActions = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: flex-end;
+  gap: 8px;
+  margin-top: 20px;
+`;

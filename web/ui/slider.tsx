@@ -1,0 +1,223 @@
+import { useEffect, useRef, type CSSProperties } from 'react';
+import {
+  Input,
+  Label,
+  NumberField,
+  Slider as AriaSlider,
+  SliderThumb,
+  SliderTrack,
+} from 'react-aria-components';
+import styled from 'styled-components';
+
+const Row = styled.div<{ $wide?: boolean }>`
+  display: grid;
+  grid-template-columns: ${p => (p.$wide ? '88px 1fr 64px' : '72px 1fr 46px')};
+  column-gap: 10px;
+  align-items: center;
+  height: 27px;
+`;
+
+const Frame = styled(AriaSlider)`
+  display: contents;
+  label {
+    color: var(--ink-2);
+    white-space: nowrap;
+  }
+  &:has([data-dragging]) label,
+  &:has([data-focus-visible]) label {
+    color: var(--ink);
+    font-weight: 600;
+  }
+`;
+
+/** A step wedge: thin where there is little, full where there is much; a painted band where colour helps. */
+const Track = styled(SliderTrack)`
+  position: relative;
+  height: 20px;
+  cursor: pointer;
+  touch-action: none;
+  &::before {
+    content: '';
+    position: absolute;
+    inset: 5px 0;
+    clip-path: polygon(0 44%, 100% 0, 100% 100%, 0 56%);
+    background: linear-gradient(90deg, var(--ink) calc(var(--v) * 100%), #b2b2b2 0);
+  }
+  &[data-kind='centred']::before {
+    clip-path: polygon(0 0, 50% 44%, 100% 0, 100% 100%, 50% 56%, 0 100%);
+    background: linear-gradient(
+      90deg,
+      #b2b2b2 calc(min(var(--v), 0.5) * 100%),
+      var(--ink) 0 calc(max(var(--v), 0.5) * 100%),
+      #b2b2b2 0
+    );
+  }
+  &[data-kind='band']::before {
+    inset: 4px 0;
+    border-radius: 6px;
+    clip-path: none;
+    background: var(--paint);
+    box-shadow: inset 0 0 0 1px rgb(0 0 0 / 0.12);
+  }
+`;
+
+/** The handle: a glass stirring rod. */
+const Rod = styled(SliderThumb)`
+  top: 50%;
+  width: 6px;
+  height: 20px;
+  border-radius: 3px;
+  background: var(--paper-high);
+  border: 1.5px solid var(--ink);
+  box-shadow:
+    0 0 0 1.5px var(--paper),
+    0 1px 2px rgb(0 0 0 / 0.3);
+  &[data-dragging],
+  &[data-focus-visible] {
+    background: var(--lamp);
+    border-color: #6b3d09;
+  }
+  &[data-focus-visible] {
+    outline: 2px solid var(--lamp-deep);
+    outline-offset: 2px;
+  }
+`;
+
+const Box = styled(NumberField)`
+  input {
+    width: 100%;
+    height: 23px;
+    background: var(--paper-high);
+    border: 0;
+    border-bottom: 1px solid var(--edge);
+    border-radius: 2px 2px 0 0;
+    text-align: right;
+    padding: 0 5px 0 2px;
+    font-weight: 550;
+    font-size: var(--t-body);
+  }
+  input:hover {
+    background: #fff;
+  }
+  input:focus {
+    outline: none;
+    border-bottom: 2px solid var(--lamp);
+  }
+`;
+
+export interface SliderProps {
+  label: string;
+  /** A fuller name for screen readers, where the label alone is not enough. */
+  name?: string;
+  value: number;
+  min: number;
+  max: number;
+  step: number;
+  /** What a double click sets. */
+  standard: number;
+  /** How many units are shown for one of the value, and what follows the number. */
+  shownTimes?: number;
+  unit?: string;
+  decimals?: number;
+  /** A CSS background that shows what the values give. */
+  paint?: string;
+  wide?: boolean;
+  /** While the value moves. */
+  onChange: (value: number) => void;
+  /** When it has come to rest. */
+  onChangeEnd: (value: number) => void;
+}
+
+/** How long a turning wheel must rest before the value counts as set. */
+const WHEEL_REST_MS = 250;
+
+/** A slider with its number: dragged, wheeled, by arrow keys, typed, double-clicked back to its standard. */
+export function Slider(props: SliderProps) {
+  const {
+    label,
+    name = label,
+    value,
+    min,
+    max,
+    step,
+    standard,
+    shownTimes = 1,
+    unit = '',
+    decimals = 0,
+  } = props;
+  const track = useRef<HTMLDivElement>(null);
+  const latest = useRef(props);
+  useEffect(() => {
+    latest.current = props;
+  });
+
+  // React listens to wheels passively; this one must hold the page still.
+  useEffect(() => {
+    const element = track.current;
+    if (!element) return;
+    let rest: ReturnType<typeof setTimeout> | undefined;
+    const turn = (event: WheelEvent) => {
+      event.preventDefault();
+      const p = latest.current;
+      const by = (event.deltaY || event.deltaX) > 0 ? -1 : 1;
+      const next = Math.min(p.max, Math.max(p.min, p.value + by * p.step * (event.shiftKey ? 10 : 1)));
+      p.onChange(next);
+      clearTimeout(rest);
+      rest = setTimeout(() => latest.current.onChangeEnd(latest.current.value), WHEEL_REST_MS);
+    };
+    element.addEventListener('wheel', turn, { passive: false });
+    return () => {
+      element.removeEventListener('wheel', turn);
+      if (rest !== undefined) clearTimeout(rest);
+    };
+  }, []);
+
+  const centred = min < 0 && max > 0;
+  const style = { '--v': (value - min) / (max - min), '--paint': props.paint } as CSSProperties;
+  return (
+    <Row $wide={props.wide}>
+      <Frame
+        value={value}
+        minValue={min}
+        maxValue={max}
+        step={step}
+        onChange={v => props.onChange(v as number)}
+        onChangeEnd={v => props.onChangeEnd(v as number)}
+      >
+        <Label>{label}</Label>
+        <Track
+          ref={track}
+          style={style}
+          data-kind={props.paint ? 'band' : centred ? 'centred' : 'wedge'}
+          onDoubleClick={() => {
+            props.onChange(standard);
+            props.onChangeEnd(standard);
+          }}
+        >
+          <Rod aria-label={name} />
+        </Track>
+      </Frame>
+      <Box
+        aria-label={`${name}, number`}
+        value={Number((value * shownTimes).toFixed(decimals))}
+        minValue={min * shownTimes}
+        maxValue={max * shownTimes}
+        step={step * shownTimes}
+        isWheelDisabled
+        formatOptions={{
+          maximumFractionDigits: decimals,
+          minimumFractionDigits: decimals,
+          signDisplay: centred ? 'exceptZero' : 'auto',
+          ...(unit === '°' && { style: 'unit', unit: 'degree', unitDisplay: 'narrow' }),
+        }}
+        onChange={shown => {
+          const typed = Number.isFinite(shown) ? shown / shownTimes : standard;
+          props.onChange(typed);
+          props.onChangeEnd(typed);
+        }}
+      >
+        <Input />
+      </Box>
+    </Row>
+  );
+}
