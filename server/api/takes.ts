@@ -201,7 +201,7 @@ export function takeRoutes(services: Services) {
         const { pictures, renderer, renders } = services;
         const source = sourceOf(photograph);
         const digest = createHash('sha256').update(JSON.stringify(treatment)).digest('hex');
-        const file = await renders.file(`thumbnail 1 ${source.sha256} ${query.edge} ${digest}`, async () => {
+        const file = await renders.file(`thumbnail 2 ${source.sha256} ${query.edge} ${digest}`, async () => {
           const pixels = await pictures.pixels(source, query.edge);
           const codes = await renderer.render({ pixels, grey: source.grey, treatment, bits: 8 });
           const { width, height } = pixels;

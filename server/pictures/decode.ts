@@ -66,7 +66,10 @@ export async function decodePicture(path: string, facts: PictureFacts): Promise<
   }
 }
 
-/** Resizes to an exact size, in linear light, with Lanczos-3; the result has 16-bit codes. */
+/**
+ * Resizes to an exact size, in linear light, so that fine detail keeps its brightness; the result has 16-bit
+ * codes. Mitchell's kernel, since Lanczos rings visibly along hard edges there.
+ */
 export async function resizePixels(pixels: Pixels, width: number, height: number): Promise<Pixels> {
   const { codes } = pixels;
   if (width === pixels.width && height === pixels.height) {
@@ -74,7 +77,7 @@ export async function resizePixels(pixels: Pixels, width: number, height: number
   }
   const data = await sharp(codes, { raw: { width: pixels.width, height: pixels.height, channels: 3 } })
     .pipelineColourspace('scrgb')
-    .resize({ width, height, fit: 'fill', kernel: 'lanczos3' })
+    .resize({ width, height, fit: 'fill', kernel: 'mitchell' })
     .toColourspace('rgb16')
     .raw({ depth: 'ushort' })
     .toBuffer();

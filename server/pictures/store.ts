@@ -85,7 +85,7 @@ export class PictureStore {
   }
 
   private fullKey(source: PictureSource): string {
-    return `pixels 1 ${source.sha256} full`;
+    return `pixels 2 ${source.sha256} full`;
   }
 
   private async fileAt(source: PictureSource, longEdge: number): Promise<string> {
@@ -98,7 +98,7 @@ export class PictureStore {
         }),
       );
     }
-    return this.cache.file(`pixels 1 ${source.sha256} ${longEdge}`, async () => {
+    return this.cache.file(`pixels 2 ${source.sha256} ${longEdge}`, async () => {
       // The smallest halving that is still at least twice as large, so that every size has one ancestry.
       let base = full;
       while (Math.ceil(base / 2) >= longEdge * 2) base = Math.ceil(base / 2);

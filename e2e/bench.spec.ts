@@ -1,0 +1,195 @@
+import type { Page } from '@playwright/test';
+import { png8 } from '../server/testing/pictures';
+import { expect, test, type App } from './app';
+import { colourAt, pictureOn, settled } from './picture';
+
+/** A photograph in a series of its own, opened on the Bench. */
+async function open(page: Page, app: App, width = 900, height = 600) {
+  const series = await app.api<{ id: string }>('POST', '/api/series', { title: 'On the bench' });
+  const file = await png8(width, height, (x, y) => [(x * 255) / width, (y * 255) / height, 120]);
+  const photograph = await app.bringIn(series.id, file, 'ramp.png');
+  await page.goto(`${app.url}/photographs/${photograph.id}`);
+  await settled(page);
+  return { series, photograph };
+}
+const line = (page: Page) => page.getByRole('region', { name: 'Treatment, in working order' });
+const trays = (page: Page) => line(page).locator('[data-tray]');
+const names = async (page: Page) =>
+  (await trays(page).locator('.name span:first-child').allTextContents()).join(', ');
+const saved = (page: Page) => expect(page.locator('[data-saving=saved]')).toBeVisible();
+async function add(page: Page, stage: string, kind: string) {
+  await line(page)
+    .getByRole('button', { name: `Add a step to ${stage}` })
+    .click();
+  await page.getByRole('menuitem', { name: kind }).click();
+}
+
+test('steps are added, switched, dialled, moved by keys and removed, each undone', async ({ page, app }) => {
+  await open(page, app);
+  await add(page, 'Ground', 'Light');
+  await add(page, 'Mono', 'Mono');
+  await add(page, 'Tone', 'Split tone');
+  expect(await names(page)).toBe('Light, Mono, Split tone');
+
+  // A slider by keys: exposure in steps of a twentieth.
+  await trays(page).first().click();
+  const exposure = page.getByRole('slider', { name: 'Exposure' });
+  await exposure.focus();
+  for (let i = 0; i < 20; i++) await page.keyboard.press('ArrowRight');
+  await expect(page.getByRole('textbox', { name: 'Exposure, number' })).toHaveValue('+1.00');
+  await saved(page);
+  const lit = await pictureOn(page);
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('textbox', { name: 'Exposure, number' })).toHaveValue('0.00');
+  expect(colourAt(lit, 0.5, 0.5)[0]).toBeGreaterThan(colourAt(await pictureOn(page), 0.5, 0.5)[0] + 30);
+
+  // Off and on by the space bar, along the line by arrows, into the next group by Alt and arrow.
+  await trays(page).first().focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Space');
+  await expect(trays(page).nth(1)).toContainText('Off');
+  const coloured = colourAt(await pictureOn(page), 0.9, 0.1);
+  expect(coloured[0] - coloured[1]).toBeGreaterThan(50);
+  await page.keyboard.press('Space');
+  await page.keyboard.press('Alt+ArrowRight');
+  await expect(line(page).getByRole('group', { name: 'Tone' }).locator('[data-tray]')).toHaveCount(2);
+  await page.keyboard.press('Alt+ArrowRight');
+  expect(await names(page)).toBe('Light, Split tone, Mono');
+  await page.keyboard.press('Delete');
+  expect(await names(page)).toBe('Light, Split tone');
+  await saved(page);
+  for (const before of ['Light, Split tone, Mono', 'Light, Mono, Split tone']) {
+    await page.getByRole('button', { name: /^Undo: / }).click();
+    await expect.poll(() => names(page)).toBe(before);
+  }
+});
+
+test('a tray is dragged to another place and another group', async ({ page, app }) => {
+  await open(page, app);
+  await add(page, 'Tone', 'Split tone');
+  await add(page, 'Tone', 'Light');
+  expect(await names(page)).toBe('Split tone, Light');
+  const drag = async (from: { x: number; y: number }, to: { x: number; y: number }) => {
+    await page.mouse.move(from.x, from.y);
+    await page.mouse.down();
+    await page.mouse.move((from.x + to.x) / 2, (from.y + to.y) / 2, { steps: 6 });
+    await page.mouse.move(to.x, to.y, { steps: 6 });
+    await page.mouse.up();
+  };
+  const centre = async (locator: ReturnType<typeof trays>) => {
+    const box = (await locator.boundingBox())!;
+    return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+  };
+  await drag(await centre(trays(page).nth(1)), await centre(trays(page).nth(0)));
+  await expect.poll(() => names(page)).toBe('Light, Split tone');
+  await drag(
+    await centre(trays(page).nth(1)),
+    await centre(line(page).getByRole('group', { name: 'Finish' })),
+  );
+  await expect(line(page).getByRole('group', { name: 'Finish' }).locator('[data-tray]')).toHaveCount(1);
+  await saved(page);
+  await page.reload();
+  await expect(line(page).getByRole('group', { name: 'Finish' }).locator('[data-tray]')).toHaveCount(1);
+});
+
+test('a slider is dragged, turned by the wheel and double-clicked back', async ({ page, app }) => {
+  await open(page, app);
+  await add(page, 'Ground', 'Light');
+  const slider = page.getByRole('slider', { name: 'Exposure' });
+  const number = page.getByRole('textbox', { name: 'Exposure, number' });
+  const box = (await page
+    .getByRole('complementary')
+    .getByText('Exposure')
+    .locator('..')
+    .locator('[data-kind]')
+    .boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + 10);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width * 0.75, box.y + 10, { steps: 8 });
+  await page.mouse.up();
+  expect(Number(await slider.inputValue())).toBeCloseTo(2, 0);
+  await saved(page);
+  await page.mouse.wheel(0, -100);
+  await page.mouse.wheel(0, -100);
+  const turned = Number(await slider.inputValue());
+  expect(turned).toBeGreaterThan(2);
+  await page.mouse.dblclick(box.x + box.width * 0.3, box.y + 10);
+  await expect(number).toHaveValue('0.00');
+  await saved(page);
+});
+
+test('the lamp shows the treatment up to where it stands', async ({ page, app }) => {
+  await open(page, app);
+  await add(page, 'Mono', 'Mono');
+  const spread = async () => {
+    const c = colourAt(await pictureOn(page), 0.9, 0.1);
+    return Math.max(...c) - Math.min(...c);
+  };
+  expect(await spread()).toBeLessThan(3);
+  const lamp = page.getByRole('slider', { name: /^Lamp/ });
+  await lamp.focus();
+  await page.keyboard.press('Home');
+  await expect(lamp).toHaveAttribute('aria-valuetext', 'Bare');
+  expect(await spread()).toBeGreaterThan(80);
+  await page.keyboard.press('End');
+  expect(await spread()).toBeLessThan(3);
+});
+
+test('the picture zooms to 1:1, moves, and fits again', async ({ page, app }) => {
+  await open(page, app, 2000, 1400);
+  const zoom = page.getByRole('group', { name: 'Zoom' });
+  await zoom.getByRole('button', { name: '1:1' }).click();
+  await expect(zoom).toContainText('100 %');
+  const middle = await pictureOn(page);
+  const centre = colourAt(middle, 0.5, 0.5);
+  expect(Math.abs(centre[0] - 127)).toBeLessThan(4);
+  // One device pixel is one pixel of the photograph: red rises by 255 over 2000 columns.
+  const right = colourAt(middle, 0.9, 0.5);
+  expect(Math.abs(right[0] - centre[0] - (middle.width * 0.4 * 255) / 2000)).toBeLessThan(3);
+  const picture = page.getByRole('group', { name: /^The picture/ });
+  await picture.hover();
+  await page.mouse.down();
+  await page.mouse.move(300, 340, { steps: 5 });
+  await page.mouse.up();
+  expect(colourAt(await pictureOn(page), 0.5, 0.5)[0]).toBeGreaterThan(centre[0] + 10);
+  await page.mouse.wheel(0, -400);
+  await expect(zoom).not.toContainText('100 %');
+  await page.keyboard.press('f');
+  await expect(zoom.getByRole('button', { name: 'Fit' })).toHaveAttribute('aria-pressed', 'true');
+  const whole = await pictureOn(page);
+  expect(colourAt(whole, 0, 0.5)[0]).toBeLessThan(4);
+  expect(colourAt(whole, 1, 0.5)[0]).toBeGreaterThan(251);
+});
+
+test('takes are copied, switched, named, put aside and brought back', async ({ page, app }) => {
+  await open(page, app);
+  await add(page, 'Mono', 'Mono');
+  await page.getByRole('button', { name: 'New take from A' }).click();
+  const takes = page.getByRole('group', { name: 'Takes of this photograph' });
+  await expect(takes.getByRole('button', { name: 'Take B' })).toHaveAttribute('aria-current', 'true');
+  expect(await names(page)).toBe('Mono');
+  await add(page, 'Tone', 'Split tone');
+  await saved(page);
+  await page.getByRole('button', { name: 'More for this take' }).click();
+  await page.getByRole('menuitem', { name: 'Rename this take' }).click();
+  await page.getByLabel('Name').fill('Cold');
+  await page.keyboard.press('Enter');
+  await takes.getByRole('button', { name: 'Take A' }).click();
+  await expect.poll(() => names(page)).toBe('Mono');
+  await takes.getByRole('button', { name: 'Take B, Cold' }).click();
+  await expect.poll(() => names(page)).toBe('Mono, Split tone');
+  await page.getByRole('button', { name: 'More for this take' }).click();
+  await page.getByRole('menuitem', { name: 'Put this take aside' }).click();
+  await expect(takes.getByRole('button', { name: /^Take B/ })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo', exact: true }).last().click();
+  await expect(takes.getByRole('button', { name: 'Take B, Cold' })).toBeVisible();
+});
+
+test('details show the SHA-256 of the original', async ({ page, app }) => {
+  const { photograph } = await open(page, app);
+  const { sha256 } = await app.api<{ sha256: string }>('GET', `/api/photographs/${photograph.id}`);
+  await page.getByRole('button', { name: 'Details of this photograph' }).click();
+  await expect(page.getByRole('dialog').getByText(sha256)).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+});
