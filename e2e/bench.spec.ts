@@ -137,7 +137,7 @@ test('the lamp shows the treatment up to where it stands', async ({ page, app })
 
 test('the picture zooms to 1:1, moves, and fits again', async ({ page, app }) => {
   await open(page, app, 2000, 1400);
-  const zoom = page.getByRole('group', { name: 'Zoom' });
+  const zoom = page.getByRole('group', { name: 'Zoom', exact: true });
   await zoom.getByRole('button', { name: '1:1' }).click();
   await expect(zoom).toContainText('100 %');
   const middle = await pictureOn(page);
@@ -172,7 +172,7 @@ test('takes are copied, switched, named, put aside and brought back', async ({ p
   await saved(page);
   await page.getByRole('button', { name: 'More for this take' }).click();
   await page.getByRole('menuitem', { name: 'Rename this take' }).click();
-  await page.getByLabel('Name').fill('Cold');
+  await page.getByRole('textbox', { name: 'Name' }).fill('Cold');
   await page.keyboard.press('Enter');
   await takes.getByRole('button', { name: 'Take A' }).click();
   await expect.poll(() => names(page)).toBe('Mono');

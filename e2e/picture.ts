@@ -6,30 +6,27 @@ export interface Shot {
   width: number;
   height: number;
   /** RGBA, row by row, of the picture alone. */
-  data: number[];
+  data: Buffer;
 }
 
 const canvas = (page: Page) => page.locator('canvas[data-picture]');
 
-/** How often the picture has been drawn. */
-export const shownCount = async (page: Page) => Number((await canvas(page).getAttribute('data-shown')) ?? 0);
-
-/** Waits until the picture has been drawn and stays as it is. */
+/** Waits until the picture that was asked for last is the one that is drawn. */
 export async function settled(page: Page): Promise<void> {
-  await expect(canvas(page)).toHaveAttribute('data-shown', /\d+/);
   await expect
-    .poll(async () => {
-      const before = await shownCount(page);
-      await page.waitForTimeout(150);
-      return (await shownCount(page)) === before;
-    })
+    .poll(() =>
+      canvas(page).evaluate((e: HTMLCanvasElement) => {
+        const { wanted, shown } = e.dataset;
+        return wanted !== undefined && wanted === shown;
+      }),
+    )
     .toBe(true);
 }
 
 /** The pixels of the picture on the screen, cut free of the wall (device pixel ratio 1). */
 export async function pictureOn(page: Page): Promise<Shot> {
   await settled(page);
-  return canvas(page).evaluate((element: HTMLCanvasElement) => {
+  const { base64, ...size } = await canvas(page).evaluate((element: HTMLCanvasElement) => {
     const copy = document.createElement('canvas');
     copy.width = element.width;
     copy.height = element.height;
@@ -47,8 +44,13 @@ export async function pictureOn(page: Page): Promise<Shot> {
       }
     }
     const cut = context.getImageData(left, top, right - left + 1, bottom - top + 1);
-    return { width: cut.width, height: cut.height, data: Array.from(cut.data) };
+    let binary = '';
+    for (let i = 0; i < cut.data.length; i += 32768) {
+      binary += String.fromCharCode(...cut.data.subarray(i, i + 32768));
+    }
+    return { width: cut.width, height: cut.height, base64: btoa(binary) };
   });
+  return { ...size, data: Buffer.from(base64, 'base64') };
 }
 
 /** The mean colour of a small square around a point of the picture (fractions), in codes 0..255. */

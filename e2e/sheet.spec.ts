@@ -94,6 +94,7 @@ test('files laid down on the shelf begin a series; a series leaves the shelf and
   app,
 }) => {
   await page.goto(app.url);
+  await expect(page.getByText('Lay photographs down here')).toBeVisible();
   const bytes = Array.from(await png8(60, 40, () => [90, 80, 70]));
   await page.evaluate(data => {
     const transfer = new DataTransfer();

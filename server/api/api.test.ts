@@ -487,23 +487,18 @@ describe('sending out', () => {
     expect((await http().delete(`/api/send-outs/${row.id}`)).status).toBe(204);
     expect((await http().get(`/api/send-outs?series=${series.id}`)).body).toEqual([]);
 
-    await server.services.sequelize.query(
-      'UPDATE photographs SET sha256 = sha256, width = 41 WHERE id = :id',
-      {
-        replacements: { id: photograph.id },
-      },
-    );
     const wrong = await SendOut.create({
-      ...row.get(),
-      id: undefined as never,
-      state: 'waiting',
-      resultSha256: null,
-      settings: { ...row.settings, longEdge: null },
+      takeId: row.takeId,
+      seriesId: row.seriesId,
+      treatment: row.treatment,
+      settings: row.settings,
+      fileName: 'y.png',
     });
-    await makeSendOut(server.services, wrong.id);
+    const full = { pixels: () => Promise.reject(new Error('The disk is full.')) };
+    await makeSendOut({ ...server.services, pictures: full as never }, wrong.id);
     const failed = (await SendOut.findByPk(wrong.id))!;
     expect(failed.state).toBe('failed');
-    expect(failed.problem).toBeTruthy();
+    expect(failed.problem).toBe('The disk is full.');
   });
 
   it('takes up again what a server that is gone left half done, and nothing that still runs', async () => {

@@ -17,13 +17,14 @@ import { Wait } from '../ui/wait';
 import { Conflict } from './Conflict';
 import { StepPanel } from './controls/StepPanel';
 import { Details } from './Details';
+import { isTyping } from './keys';
 import { SavingMark } from './SavingMark';
 import { TakeSession } from './session';
 import { Strip } from './Strip';
 import { Takes } from './Takes';
 import { TrayLine } from './trayline/TrayLine';
 import { findUnsaved } from './unsaved';
-import { isTyping, PictureView } from './view/PictureView';
+import { PictureView } from './view/PictureView';
 
 const Frame = styled.div`
   height: 100vh;

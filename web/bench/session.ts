@@ -24,7 +24,8 @@ interface Edit {
   label: string;
 }
 
-const SOON_MS = 300;
+/** How long edits must rest before they are saved: quick ones become a single step of undo. */
+const SOON_MS = 700;
 const RETRY_MS = [1000, 2000, 4000, 8000];
 
 /**

@@ -7,6 +7,8 @@ import { place, type Size, type View } from './view';
 
 /** What the picture on the Bench should show. */
 export interface ShowRequest {
+  /** Counts the requests: the picture is up to date when the last has been shown. */
+  serial: number;
   picture: PictureInfo;
   treatment: Treatment;
   view: View;

@@ -18,9 +18,8 @@ interface Imports {
   clear: () => void;
 }
 
-const AT_ONCE = 2;
 let next = 1;
-let running = 0;
+let running = false;
 const queue: { id: number; file: File; seriesId: string; client: QueryClient }[] = [];
 const requests = new Map<number, XMLHttpRequest>();
 
@@ -63,10 +62,10 @@ function send(id: number, file: File, seriesId: string): Promise<Photograph> {
 }
 
 async function work(): Promise<void> {
-  if (running >= AT_ONCE) return;
+  if (running) return;
   const job = queue.shift();
   if (!job) return;
-  running++;
+  running = true;
   change(job.id, { state: 'sending' });
   try {
     await send(job.id, job.file, job.seriesId);
@@ -76,11 +75,11 @@ async function work(): Promise<void> {
     if ((error as Error).name !== 'AbortError')
       change(job.id, { state: 'failed', problem: (error as Error).message });
   }
-  running--;
+  running = false;
   void work();
 }
 
-/** Brings files into a series, two at a time; a broken one is named and the others go on. */
+/** Brings files into a series, one after the other so that they keep their order; a broken one is named and the others go on. */
 export function bringIn(files: readonly File[], seriesId: string, client: QueryClient): void {
   const jobs = files.map(file => ({ id: next++, file, seriesId, client }));
   useImports.setState(s => ({
@@ -92,5 +91,5 @@ export function bringIn(files: readonly File[], seriesId: string, client: QueryC
     ],
   }));
   queue.push(...jobs);
-  for (let i = 0; i < AT_ONCE; i++) void work();
+  void work();
 }

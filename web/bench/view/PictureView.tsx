@@ -12,6 +12,7 @@ import type { Treatment } from '../../../core/treatment/schema';
 import { PictureEngine } from '../../engine/client';
 import type { PictureInfo } from '../../engine/tiles';
 import { panBy, place, zoomAt, type Size, type View } from '../../engine/view';
+import { isTyping } from '../keys';
 import { Reading, type ReadColour } from './Reading';
 import { ZoomLabel } from './ZoomLabel';
 
@@ -92,6 +93,7 @@ export function PictureView({ picture, title, treatment, draft }: PictureViewPro
   const [shown, setShown] = useState(false);
   const [reading, setReading] = useState<ReadColour | null>(null);
   const [panning, setPanning] = useState(false);
+  const serials = useRef(0);
   const pointer = useRef<{ x: number; y: number } | null>(null);
 
   useEffect(() => {
@@ -101,11 +103,11 @@ export function PictureView({ picture, title, treatment, draft }: PictureViewPro
     canvas.dataset.picture = '';
     home.replaceChildren(canvas);
     const made = new PictureEngine(
-      (_request, { took, pixels }) => {
+      ({ serial }, { took, pixels }) => {
         setFault(null);
         setShown(true);
         if (pixels) performance.mark('picture shown', { detail: { took, pixels } });
-        canvas.dataset.shown = String(Number(canvas.dataset.shown ?? 0) + 1);
+        canvas.dataset.shown = String(serial);
       },
       error => setFault(error.message),
     );
@@ -139,8 +141,10 @@ export function PictureView({ picture, title, treatment, draft }: PictureViewPro
 
   useEffect(() => {
     if (!viewport) return;
-    engine.current?.show({ picture, treatment, view, viewport, margin, draft });
+    const serial = ++serials.current;
     const canvas = canvasHome.current?.querySelector('canvas');
+    if (canvas) canvas.dataset.wanted = String(serial);
+    engine.current?.show({ serial, picture, treatment, view, viewport, margin, draft });
     canvas?.setAttribute('aria-label', title);
   }, [picture, treatment, view, viewport, margin, draft, title]);
 
@@ -259,14 +263,5 @@ export function PictureView({ picture, title, treatment, draft }: PictureViewPro
         onNatural={() => zoom(1)}
       />
     </Wall>
-  );
-}
-
-/** Whether a key is meant for a field of text. */
-export function isTyping(event: globalThis.KeyboardEvent): boolean {
-  const target = event.target as HTMLElement;
-  return (
-    target.isContentEditable ||
-    (/^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName) && (target as HTMLInputElement).type !== 'range')
   );
 }
