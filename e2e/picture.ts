@@ -16,8 +16,8 @@ export async function settled(page: Page): Promise<void> {
   await expect
     .poll(() =>
       canvas(page).evaluate((e: HTMLCanvasElement) => {
-        const { wanted, shown } = e.dataset;
-        return wanted !== undefined && wanted === shown;
+        const { wanted, shown, fine } = e.dataset;
+        return wanted !== undefined && wanted === shown && fine === 'true';
       }),
     )
     .toBe(true);

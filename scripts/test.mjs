@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process';
-import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { chmodSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { ensureBuilt, ensureDebian, ensurePackages, PlainError, root } from './ensure.mjs';
@@ -64,6 +64,8 @@ async function main() {
   ensureBuilt();
 
   const home = mkdtempSync(join(tmpdir(), 'lampwash-test-'));
+  // The database runs as another user when this runs as root.
+  chmodSync(home, 0o755);
   const cluster = await startCluster(home, { quick: true });
   const stop = () => {
     cluster.stop();

@@ -16,6 +16,8 @@ export interface Plan {
   passes: Pass[];
   /** Equal keys mean equal pixels for the same photograph. */
   key: string;
+  /** Within the tolerance of the exact steps: always, but for a draft. */
+  fine: boolean;
 }
 
 export interface PlanContext {
@@ -23,7 +25,7 @@ export interface PlanContext {
   grey: boolean;
   /** How many pixels will be rendered: a table with more nodes than this costs more than it saves. */
   pixels: number;
-  /** While a control is being dragged: the coarsest tables, unchecked (typically within 1/255). */
+  /** For a first answer: the coarsest tables, fine or not (typically within 1/255). */
   draft?: boolean;
 }
 
@@ -120,22 +122,32 @@ const exactPass = (points: readonly Point[]): Pass => ({
 /** How many of the grid sizes are worth baking for a picture. */
 const gridsFor = ({ pixels }: PlanContext) => GRID_SIZES.filter(size => size ** 3 <= pixels).length;
 
-function gridPass(points: readonly Point[], channels: 1 | 3, context: PlanContext): Pass {
-  const { draft } = context;
-  for (const size of GRID_SIZES.slice(0, draft ? 1 : gridsFor(context))) {
-    const grid = bakeGrid(points, size, channels);
-    if (draft || gridError(grid, points) <= TOLERANCE) return { kind: 'grid', grid };
-  }
-  return exactPass(points);
+interface Baked {
+  pass: Pass;
+  fine: boolean;
 }
 
-function rampPass(points: readonly Point[], from: number, to: number, { draft }: PlanContext): Pass {
-  for (const density of RAMP_DENSITIES) {
-    const ramp = bakeRamp(points, from, to, density);
-    if (draft || rampError(ramp, points) <= TOLERANCE) return { kind: 'ramp', ramp };
-  }
-  return exactPass(points);
+/** Bakes for ever finer settings until the error is small enough; `next` is asked only when it is needed. */
+interface Ladder {
+  rungs: number;
+  bake: (rung: number) => Baked;
 }
+
+const gridLadder = (points: readonly Point[], channels: 1 | 3, context: PlanContext): Ladder => ({
+  rungs: gridsFor(context),
+  bake: rung => {
+    const grid = bakeGrid(points, GRID_SIZES[rung], channels);
+    return { pass: { kind: 'grid', grid }, fine: gridError(grid, points) <= TOLERANCE };
+  },
+});
+
+const rampLadder = (points: readonly Point[], from: number, to: number): Ladder => ({
+  rungs: RAMP_DENSITIES.length,
+  bake: rung => {
+    const ramp = bakeRamp(points, from, to, RAMP_DENSITIES[rung]);
+    return { pass: { kind: 'ramp', ramp }, fine: rampError(ramp, points) <= TOLERANCE };
+  },
+});
 
 /** The greys that a grid leaves, at least 0..1. */
 function greySpan(pass: Pass): [number, number] {
@@ -172,48 +184,52 @@ export type Planner = (treatment: Treatment, context: PlanContext) => Plan;
  * 0.5/255 a finer one is baked, and where that fails too, or where the picture is smaller than the table, the
  * steps run exactly.
  */
-export function createPlanner(keep = 24): Planner {
-  const kept = new Map<string, Pass>();
-  const remember = (key: string, make: () => Pass): Pass => {
-    const known = kept.get(key);
-    const pass = known ?? make();
+export function createPlanner(keep = 32): Planner {
+  const kept = new Map<string, Baked>();
+  const remember = (key: string, make: () => Baked): Baked => {
+    const baked = kept.get(key) ?? make();
     kept.delete(key);
-    kept.set(key, pass);
+    kept.set(key, baked);
     if (kept.size > keep) kept.delete(kept.keys().next().value!);
-    return pass;
+    return baked;
+  };
+  /** The coarsest pass that is fine; for a draft the coarsest; exact where no table serves. */
+  const climb = (of: string, points: readonly Point[], ladder: Ladder, draft: boolean): Baked => {
+    for (let rung = 0; rung < ladder.rungs; rung++) {
+      const baked = remember(`${rung} ${of}`, () => ladder.bake(rung));
+      if (baked.fine || draft) return baked;
+    }
+    return { pass: exactPass(points), fine: true };
   };
 
   return (treatment, context) => {
     const { grey, draft = false } = context;
     const steps = activeSteps(treatment);
     const key = JSON.stringify([grey, treatment.strength, steps.map(pixelKey)]);
-    if (steps.length === 0) return { passes: [], key };
+    const made: Baked[] = [];
+    const ramp = (of: unknown, points: readonly Point[], from: number, to: number) =>
+      made.push(climb(JSON.stringify(['ramp', from, to, of]), points, rampLadder(points, from, to), draft));
+    const grid = (of: unknown, points: readonly Point[], channels: 1 | 3) =>
+      made.push(
+        climb(JSON.stringify(['grid', channels, of]), points, gridLadder(points, channels, context), draft),
+      );
 
-    const pass = (name: 'grid' | 'ramp', of: unknown, make: () => Pass) =>
-      remember(JSON.stringify([name, draft || gridsFor(context), of]), make);
-
-    if (treatment.strength < 1) {
+    if (steps.length && treatment.strength < 1) {
       const points = [exactly(treatment)];
-      if (grey) return { passes: [pass('ramp', key, () => rampPass(points, 0, 1, context))], key };
-      return { passes: [pass('grid', key, () => gridPass(points, 3, context))], key };
+      if (grey) ramp(key, points, 0, 1);
+      else grid(key, points, 3);
+    } else {
+      const until = stepsUntilGrey(steps);
+      const coloured = grey ? 0 : until || steps.length;
+      const before = steps.slice(0, coloured);
+      const after = steps.slice(coloured);
+      if (before.length) grid(before.map(pixelKey), before.map(layOn), until > 0 ? 1 : 3);
+      if (after.length) {
+        const [from, to] = before.length ? greySpan(made[0].pass) : [0, 1];
+        ramp(after.map(pixelKey), after.map(layOn), from, to);
+      }
     }
-
-    const until = stepsUntilGrey(steps);
-    const coloured = grey ? 0 : until || steps.length;
-    const before = steps.slice(0, coloured);
-    const after = steps.slice(coloured);
-    const passes: Pass[] = [];
-    if (before.length) {
-      const points = before.map(layOn);
-      const channels = until > 0 ? 1 : 3;
-      passes.push(pass('grid', before.map(pixelKey), () => gridPass(points, channels, context)));
-    }
-    if (after.length) {
-      const points = after.map(layOn);
-      const [from, to] = before.length ? greySpan(passes[0]) : [0, 1];
-      const of = [from, to, after.map(pixelKey)];
-      passes.push(pass('ramp', of, () => rampPass(points, from, to, context)));
-    }
-    return { passes, key };
+    const fine = made.every(m => m.fine);
+    return { passes: made.map(m => m.pass), key: fine ? key : `draft ${key}`, fine };
   };
 }

@@ -1,6 +1,6 @@
 import { readCodes, readGreyCodes, spreadGrey, write16, write8 } from '../kernels/codes';
-import { readGrid } from '../kernels/grid';
-import { readRamp } from '../kernels/ramp';
+import { readGrid, type Grid } from '../kernels/grid';
+import { readRamp, writeRamp8, type Ramp } from '../kernels/ramp';
 import type { Point } from '../steps/define';
 import type { Plan } from './plan';
 
@@ -61,8 +61,39 @@ function rowRunner(plan: Plan, width: number, grey: boolean) {
 export interface RenderOptions {
   /** The photograph is grey, as it was when the plan was made. */
   grey: boolean;
-  /** Called after each row; throw in it to stop. */
-  onRow?: (row: number) => void;
+  /**
+   * Where the greys that the conversion left are kept with this tile, so that a later render that changes
+   * only what follows starts from them.
+   */
+  kept?: KeptGreys;
+}
+
+/** The greys of a tile beneath its toning, and the table that made them. */
+export interface KeptGreys {
+  from?: Grid;
+  greys?: Float32Array;
+}
+
+/** The greys that a plan's first pass leaves, one a pixel, where the plan is greys and a ramp over them. */
+function greysBeneath(
+  plan: Plan,
+  tile: Tile,
+  { grey, kept = {} }: RenderOptions,
+): [Float32Array, Ramp] | null {
+  const [first, second] = plan.passes;
+  const count = tile.width * tile.height;
+  if (grey && plan.passes.length === 1 && first.kind === 'ramp') {
+    const greys = new Float32Array(count);
+    readGreyCodes(tile.codes, 0, count, greys);
+    return [greys, first.ramp];
+  }
+  if (plan.passes.length !== 2 || first.kind !== 'grid' || second.kind !== 'ramp') return null;
+  if (!kept.greys || kept.from !== first.grid) {
+    kept.greys ??= new Float32Array(count);
+    kept.from = first.grid;
+    readGrid(first.grid, tile.codes, 0, count, kept.greys);
+  }
+  return [kept.greys, second.ramp];
 }
 
 /** Renders a tile to 8-bit codes, dithered: RGBA (stride 4) for a screen, RGB (stride 3) for a file. */
@@ -71,22 +102,28 @@ export function render8(
   tile: Tile,
   out: Uint8Array | Uint8ClampedArray,
   stride: 3 | 4,
-  { grey, onRow }: RenderOptions,
+  options: RenderOptions,
 ): void {
-  const run = rowRunner(plan, tile.width, grey);
-  for (let row = 0; row < tile.height; row++) {
-    const values = run(tile.codes, row * tile.width, tile.width);
-    write8(values, tile.width, out, row * tile.width * stride, stride, tile.x, tile.y + row);
-    onRow?.(row);
+  const { width, height, x, y } = tile;
+  const toned = greysBeneath(plan, tile, options);
+  if (toned) {
+    const [greys, ramp] = toned;
+    for (let row = 0; row < height; row++) {
+      writeRamp8(ramp, greys, row * width, width, out, row * width * stride, stride, x, y + row);
+    }
+    return;
+  }
+  const run = rowRunner(plan, width, options.grey);
+  for (let row = 0; row < height; row++) {
+    write8(run(tile.codes, row * width, width), width, out, row * width * stride, stride, x, y + row);
   }
 }
 
 /** Renders a tile to 16-bit RGB codes. */
-export function render16(plan: Plan, tile: Tile, out: Uint16Array, { grey, onRow }: RenderOptions): void {
+export function render16(plan: Plan, tile: Tile, out: Uint16Array, { grey }: RenderOptions): void {
   const run = rowRunner(plan, tile.width, grey);
   for (let row = 0; row < tile.height; row++) {
     const values = run(tile.codes, row * tile.width, tile.width);
     write16(values, tile.width, out, row * tile.width * 3);
-    onRow?.(row);
   }
 }

@@ -1,3 +1,5 @@
+import { DITHER, DITHER_MASK, ditherRow } from './dither';
+
 /** Between 16-bit codes and working values. */
 
 /** 16-bit RGB to encoded RGB 0..1. */
@@ -20,19 +22,6 @@ export function spreadGrey(greys: Float32Array, count: number, out: Float32Array
   }
 }
 
-/** Noise repeats after this many pixels; far wider than what an eye picks up at half a code. */
-const TILE = 256;
-const noise = new Float32Array(TILE * TILE);
-for (let y = 0; y < TILE; y++) {
-  for (let x = 0; x < TILE; x++) {
-    let h = Math.imul(x, 0x9e3779b1) ^ Math.imul(y + 0x7f4a, 0x85ebca6b);
-    h = Math.imul(h ^ (h >>> 15), 0x2c1b3c6d);
-    h = Math.imul(h ^ (h >>> 12), 0x297a2d39);
-    h ^= h >>> 15;
-    noise[y * TILE + x] = ((h >>> 0) / 2 ** 32) * 0.99 + 0.005;
-  }
-}
-
 /**
  * Writes encoded RGB as 8-bit codes, dithered by position: up to half a code either way before rounding, the
  * same for the three channels, so that greys stay grey. A value that already is a code stays that code.
@@ -49,9 +38,9 @@ export function write8(
   x: number,
   y: number,
 ): void {
-  const row = (y & (TILE - 1)) * TILE;
+  const row = ditherRow(y);
   for (let i = 0, v = 0, o = at; i < count; i++, v += 3, o += stride) {
-    const lift = noise[row + ((x + i) & (TILE - 1))];
+    const lift = DITHER[row + ((x + i) & DITHER_MASK)];
     let r = values[v] * 255 + lift;
     let g = values[v + 1] * 255 + lift;
     let b = values[v + 2] * 255 + lift;

@@ -1,3 +1,5 @@
+import { DITHER, DITHER_MASK, ditherRow } from './dither';
+
 /** A baked 1D table from a grey to a colour, read by linear interpolation, held at its ends. */
 export interface Ramp {
   /** The grey of the first entry. */
@@ -26,5 +28,50 @@ export function readRamp(ramp: Ramp, greys: Float32Array, count: number, out: Fl
     out[o] = values[e] + (values[e + 3] - values[e]) * f;
     out[o + 1] = values[e + 1] + (values[e + 4] - values[e + 1]) * f;
     out[o + 2] = values[e + 2] + (values[e + 5] - values[e + 2]) * f;
+  }
+}
+
+const screens = new WeakMap<Ramp, Float32Array>();
+
+/** The ramp's colours as 8-bit levels, clipped, ready to be dithered. */
+function levels(ramp: Ramp): Float32Array {
+  let table = screens.get(ramp);
+  if (!table) {
+    table = ramp.values.map(v => (v > 0 ? (v < 1 ? v * 255 : 255) : 0));
+    screens.set(ramp, table);
+  }
+  return table;
+}
+
+/**
+ * Reads the ramp for a run of greys straight into dithered 8-bit codes; see `write8`. Takes the nearest
+ * entry: at 4096 entries and more that is within 0.04 of a code along a straight tone scale.
+ */
+export function writeRamp8(
+  ramp: Ramp,
+  greys: Float32Array,
+  first: number,
+  count: number,
+  out: Uint8Array | Uint8ClampedArray,
+  at: number,
+  stride: 3 | 4,
+  x: number,
+  y: number,
+): void {
+  const { from, density } = ramp;
+  const table = levels(ramp);
+  const row = ditherRow(y);
+  const last = ramp.length - 1;
+  const half = 0.5 - from * density;
+  for (let i = 0, o = at; i < count; i++, o += stride) {
+    let j = (greys[first + i] * density + half) | 0;
+    if (j < 0) j = 0;
+    else if (j > last) j = last;
+    const lift = DITHER[row + ((x + i) & DITHER_MASK)];
+    const e = j * 3;
+    out[o] = (table[e] + lift) | 0;
+    out[o + 1] = (table[e + 1] + lift) | 0;
+    out[o + 2] = (table[e + 2] + lift) | 0;
+    if (stride === 4) out[o + 3] = 255;
   }
 }

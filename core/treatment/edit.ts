@@ -50,6 +50,25 @@ export function changeStep(treatment: Treatment, id: string, change: Partial<Ste
   };
 }
 
+type Settings = { readonly [name: string]: unknown };
+
+function withSetting(settings: Settings, [name, ...rest]: readonly string[], value: unknown): Settings {
+  return { ...settings, [name]: rest.length ? withSetting(settings[name] as Settings, rest, value) : value };
+}
+
+/** Sets one setting of a step, named by its path: `['shadows', 'hue']`. */
+export function changeSetting(
+  treatment: Treatment,
+  id: string,
+  path: readonly string[],
+  value: unknown,
+): Treatment {
+  const step = treatment.steps.find(s => s.id === id);
+  if (!step) return treatment;
+  const settings = withSetting(step.settings as unknown as Settings, path, value);
+  return changeStep(treatment, id, { settings: settings as unknown as Step['settings'] });
+}
+
 /**
  * Puts a step into a stage, before the step at `place` among those of that stage (0 is first; beyond the
  * end is last).

@@ -90,7 +90,7 @@ function receive(req: Request, folder: string): Promise<Received> {
 
 /** Keeps a picture file as a photograph with one bare take, all in one transaction. */
 export async function keepPhotograph(
-  { sequelize, pictures }: Services,
+  { sequelize, pictures, log }: Services,
   seriesId: string,
   file: Received,
   title = titleFrom(file.name),
@@ -98,7 +98,7 @@ export async function keepPhotograph(
 ): Promise<string> {
   const facts = await inspect(file.path);
   await pictures.admit({ ...facts, sha256: file.sha256 }, file.path);
-  return sequelize.transaction(async (transaction: Transaction) => {
+  const id = await sequelize.transaction(async (transaction: Transaction) => {
     await storeBlobFile(transaction, file.sha256, file.size, file.path);
     // The series' row is locked, so that photographs arriving together get places of their own.
     await Series.findByPk(seriesId, { lock: transaction.LOCK.UPDATE, transaction });
@@ -115,6 +115,11 @@ export async function keepPhotograph(
     await Series.update({ touchedAt: new Date() }, { where: { id: seriesId }, transaction });
     return photograph.id;
   });
+  // What the Bench will ask for first; a failure only means that it is made later.
+  pictures
+    .warm({ ...facts, sha256: file.sha256 })
+    .catch(error => log.warn({ err: error }, 'sizes not made ahead'));
+  return id;
 }
 
 export function importRoutes(services: Services) {

@@ -20,6 +20,9 @@ export function sizeAt(source: { width: number; height: number }, longEdge: numb
   };
 }
 
+/** Halvings are made ahead down to about this long edge. */
+const SMALLEST_HALVING = 640;
+
 /** Runs one heavy piece of work at a time, so that many imports do not fill the memory. */
 function oneAtATime() {
   let last: Promise<unknown> = Promise.resolve();
@@ -48,6 +51,15 @@ export class PictureStore {
     await this.cache.file(this.fullKey(source), () =>
       this.inTurn(async () => bytesOf((await decodePicture(path, source)).codes)),
     );
+  }
+
+  /** Makes the halvings that smaller sizes are taken from, ahead of their use. */
+  async warm(source: PictureSource): Promise<void> {
+    let edge = Math.max(source.width, source.height);
+    while (edge > SMALLEST_HALVING) {
+      edge = Math.ceil(edge / 2);
+      await this.fileAt(source, edge);
+    }
   }
 
   /** The whole picture at a long edge. Sizes at or beyond the full size give the full size. */

@@ -1,11 +1,18 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { Info, Redo2, Undo2 } from 'lucide-react';
-import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import type { Stage } from '../../core/steps/define';
 import type { Kind } from '../../core/steps';
-import { addStep, changeStep, newStep, nudgeStep, removeStep } from '../../core/treatment/edit';
+import {
+  addStep,
+  changeSetting,
+  changeStep,
+  newStep,
+  nudgeStep,
+  removeStep,
+} from '../../core/treatment/edit';
 import { bareTreatment, type Treatment } from '../../core/treatment/schema';
 import { ask, messageOf, type Photograph, type Series, type Take } from '../app/api';
 import { tell } from '../app/notices';
@@ -15,6 +22,7 @@ import { Bar, Crumbs, Push, WallTones } from '../ui/bar';
 import { Button, IconButton } from '../ui/buttons';
 import { Wait } from '../ui/wait';
 import { Conflict } from './Conflict';
+import type { SetSetting } from './controls/FieldControls';
 import { StepPanel } from './controls/StepPanel';
 import { Details } from './Details';
 import { isTyping } from './keys';
@@ -134,7 +142,7 @@ function BenchAtWork({
 }) {
   const navigate = useNavigate();
   const client = useQueryClient();
-  const { take, treatment, dragging, saving } = useSyncExternalStore(session.subscribe, session.state);
+  const { take, treatment, saving } = useSyncExternalStore(session.subscribe, session.state);
   const [chosen, setChosen] = useState<string | null>(treatment.steps.at(-1)?.id ?? null);
   const [lampAt, setLampAt] = useState<number | null>(null);
   const [bareHeld, setBareHeld] = useState(false);
@@ -151,7 +159,9 @@ function BenchAtWork({
   );
 
   // Thumbnails elsewhere follow each saved revision.
+  const openedAt = useRef(take.revision);
   useEffect(() => {
+    if (take.revision === openedAt.current) return;
     void client.invalidateQueries({ queryKey: keys.photograph(take.photographId) });
     if (series) void client.invalidateQueries({ queryKey: keys.series(series.id) });
     void client.invalidateQueries({ queryKey: keys.shelf, exact: true });
@@ -186,6 +196,18 @@ function BenchAtWork({
     const moved = nudgeStep(treatment, stepId, by);
     if (moved !== treatment) commit(moved, `Move ${nameOf(stepId).toLowerCase()}`);
   };
+
+  const setSetting = useCallback<SetSetting>(
+    (path, value, label) => {
+      const { treatment: now } = session.state();
+      const of = now.steps.find(s => s.id === chosen);
+      if (!of) return;
+      const next = changeSetting(now, of.id, path, value);
+      if (label === undefined) session.preview(next);
+      else session.commit(next, `${of.name || wordFor(of.kind)} ${label}`);
+    },
+    [session, chosen],
+  );
 
   const step = useCallback(
     async (direction: 'undo' | 'redo') => {
@@ -222,6 +244,7 @@ function BenchAtWork({
     };
   }, [step]);
 
+  const settle = useCallback(() => session.flush(), [session]);
   const chosenStep = treatment.steps.find(s => s.id === chosen);
   const sendOut = async () => {
     await session.flush();
@@ -242,12 +265,7 @@ function BenchAtWork({
         >
           <Info aria-hidden="true" />
         </IconButton>
-        <Takes
-          photograph={photograph}
-          current={take.id}
-          onChoose={onChooseTake}
-          settle={() => session.flush()}
-        />
+        <Takes photograph={photograph} current={take.id} onChoose={onChooseTake} settle={settle} />
         <Push />
         <SavingMark saving={saving} onRetry={() => void session.flush()} />
         <Button
@@ -279,12 +297,7 @@ function BenchAtWork({
         </Button>
       </Bar>
       <Strip series={series} current={photograph} />
-      <PictureView
-        picture={picture}
-        title={photograph.title}
-        treatment={bareHeld ? bare : lit}
-        draft={dragging}
-      />
+      <PictureView picture={picture} title={photograph.title} treatment={bareHeld ? bare : lit} />
       <Panel aria-label={chosenStep ? nameOf(chosenStep.id) : 'No step chosen'}>
         {chosenStep ? (
           <StepPanel
@@ -292,6 +305,7 @@ function BenchAtWork({
             step={chosenStep}
             onPreview={next => session.preview(next)}
             onCommit={commit}
+            onSet={setSetting}
             onMove={by => nudge(chosenStep.id, by)}
             onRemove={() => remove(chosenStep.id)}
           />

@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react';
+import { memo, useEffect, useRef } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { currentTake, pictureAddress, type Photograph, type Series } from '../app/api';
@@ -43,7 +43,13 @@ const Column = styled.nav`
 `;
 
 /** The neighbours in the series. */
-export function Strip({ series, current }: { series: Series | undefined; current: Photograph }) {
+export const Strip = memo(function Strip({
+  series,
+  current,
+}: {
+  series: Series | undefined;
+  current: Photograph;
+}) {
   const here = useRef<HTMLAnchorElement>(null);
   useEffect(() => {
     here.current?.scrollIntoView({ block: 'nearest' });
@@ -66,4 +72,4 @@ export function Strip({ series, current }: { series: Series | undefined; current
       })}
     </Column>
   );
-}
+});

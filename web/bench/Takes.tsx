@@ -1,5 +1,5 @@
 import { Plus } from 'lucide-react';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { Button as AriaButton, Input, Label, TextField } from 'react-aria-components';
 import { ChevronDown } from 'lucide-react';
 import styled from 'styled-components';
@@ -73,7 +73,7 @@ export interface TakesProps {
 }
 
 /** The takes of a photograph: switched, copied, named, put aside. */
-export function Takes({ photograph, current, onChoose, settle }: TakesProps) {
+export const Takes = memo(function Takes({ photograph, current, onChoose, settle }: TakesProps) {
   const create = useCreateTake(photograph.id);
   const rename = useRenameTake();
   const remove = useRemoveTake();
@@ -161,4 +161,4 @@ export function Takes({ photograph, current, onChoose, settle }: TakesProps) {
       ) : null}
     </Row>
   );
-}
+});

@@ -14,8 +14,6 @@ export interface SessionState {
   take: Take;
   /** What is on the screen: saved, being saved, or being dragged. */
   treatment: Treatment;
-  /** A control is being dragged: the treatment is not an edit yet. */
-  dragging: boolean;
   saving: Saving;
 }
 
@@ -44,7 +42,7 @@ export class TakeSession {
 
   /** @param unsaved an edit that an earlier window could not save */
   constructor(take: Take, unsaved: Unsaved | null = null) {
-    this.current = { take, treatment: take.treatment, dragging: false, saving: { state: 'saved' } };
+    this.current = { take, treatment: take.treatment, saving: { state: 'saved' } };
     if (!unsaved) return;
     if (unsaved.revision === take.revision) this.commit(unsaved.treatment, unsaved.label);
     else {
@@ -72,7 +70,7 @@ export class TakeSession {
 
   /** Shows a treatment while a control moves; nothing is saved yet. */
   preview(treatment: Treatment): void {
-    this.set({ treatment, dragging: true });
+    this.set({ treatment });
   }
 
   /** Makes an edit. Quick edits under the same label (key after key) become one. */
@@ -81,7 +79,7 @@ export class TakeSession {
     const mergeable = last && last.label === label && (this.edits.length > 1 || !this.running);
     if (mergeable) this.edits[this.edits.length - 1] = { treatment, label };
     else this.edits.push({ treatment, label });
-    this.set({ treatment, dragging: false });
+    this.set({ treatment });
     this.keep();
     if (this.current.saving.state === 'conflict') return;
     clearTimeout(this.timer);
@@ -144,7 +142,7 @@ export class TakeSession {
       const moved = await ask<Take>('POST', `/api/takes/${take.id}/${direction}`, {
         revision: take.revision,
       });
-      this.set({ take: moved, treatment: moved.treatment, dragging: false });
+      this.set({ take: moved, treatment: moved.treatment });
     } catch (error) {
       if (error instanceof ApiError && error.status === 409) {
         // Nothing of ours is unsaved, so the newer state can be shown; its own undo leads back.

@@ -5,35 +5,44 @@ function start(): Remote<Engine> {
   return wrap<Engine>(new Worker(new URL('./worker.ts', import.meta.url), { type: 'module' }));
 }
 
-let forSmall: Remote<Engine> | undefined;
+/** The worker that draws the large picture: one for the whole visit, so that tiles and tables are kept. */
+const large = start();
+/** The worker that makes small pictures, apart from it: started when the large picture is drawn. */
+let small: Remote<Engine> | undefined;
 
-/** The worker that makes small pictures, apart from the one that draws the large one. */
-export function smallPictures(): Remote<Engine> {
-  forSmall ??= start();
-  return forSmall;
+let largeShown: () => void = () => undefined;
+/** Resolves when the large picture has first been drawn, or after a moment where there is none. */
+const afterLarge = new Promise<void>(done => {
+  largeShown = done;
+  setTimeout(done, 3000);
+});
+
+/** Makes small pictures, once the large one no longer waits. */
+export async function smallPictures(): Promise<{ engine: Remote<Engine> }> {
+  await afterLarge;
+  small ??= start();
+  // Wrapped, since a remote engine looks like a promise to await.
+  return { engine: small };
 }
 
 /**
- * A worker with a canvas. One request is under way at a time; of those that come meanwhile only the newest
- * is kept, so the picture always goes to the newest state and stale work is never begun.
+ * The drawing of one canvas. One request is under way at a time; of those that come meanwhile only the
+ * newest is kept, so the picture always goes to the newest state and stale work is never begun.
  */
 export class PictureEngine {
-  private readonly worker: Worker;
-  private readonly engine: Remote<Engine>;
   private waiting: ShowRequest | null = null;
   private busy = false;
+  private closed = false;
+  private ready: Promise<void> = Promise.resolve();
 
   constructor(
     private readonly onShown: (request: ShowRequest, shown: Shown) => void,
     private readonly onError: (error: Error) => void,
-  ) {
-    this.worker = new Worker(new URL('./worker.ts', import.meta.url), { type: 'module' });
-    this.engine = wrap<Engine>(this.worker);
-  }
+  ) {}
 
   attach(canvas: HTMLCanvasElement): void {
     const offscreen = canvas.transferControlToOffscreen();
-    void this.engine.attach(transfer(offscreen, [offscreen]));
+    this.ready = large.attach(transfer(offscreen, [offscreen]));
   }
 
   show(request: ShowRequest): void {
@@ -42,23 +51,26 @@ export class PictureEngine {
   }
 
   read(x: number, y: number): Promise<Reading | null> {
-    return this.engine.read(x, y);
+    return large.read(x, y);
   }
 
   close(): void {
     this.waiting = null;
-    this.worker.terminate();
+    this.closed = true;
   }
 
   private async work(): Promise<void> {
     this.busy = true;
+    await this.ready;
     while (this.waiting) {
       const request = this.waiting;
       this.waiting = null;
       try {
-        this.onShown(request, await this.engine.show(request));
+        const shown = await large.show(request);
+        largeShown();
+        if (!this.closed) this.onShown(request, shown);
       } catch (error) {
-        this.onError(error as Error);
+        if (!this.closed) this.onError(error as Error);
       }
     }
     this.busy = false;

@@ -1,6 +1,7 @@
 import { expose } from 'comlink';
-import { createPlanner } from '../../core/engine/plan';
-import { render8, type Tile } from '../../core/engine/render';
+import { mostChroma } from '../../core/colour/gamut';
+import { createPlanner, type Plan } from '../../core/engine/plan';
+import { render8, type KeptGreys, type Tile } from '../../core/engine/render';
 import type { Treatment } from '../../core/treatment/schema';
 import { TILE, TileSource, sizeAt, type PictureInfo } from './tiles';
 import { place, type Size, type View } from './view';
@@ -15,7 +16,7 @@ export interface ShowRequest {
   /** Device pixels. */
   viewport: Size;
   margin: number;
-  /** A control is being dragged. */
+  /** A first answer is wanted soon; a fine one may follow. */
   draft: boolean;
 }
 
@@ -24,6 +25,8 @@ export interface Shown {
   took: number;
   /** Pixels rendered anew. */
   pixels: number;
+  /** The picture is within the engine's tolerance; false for some drafts. */
+  fine: boolean;
 }
 
 /** The colour under a point of the picture: encoded sRGB 0..1. */
@@ -31,7 +34,10 @@ export type Reading = [number, number, number];
 
 interface Rendered {
   key: string;
-  canvas: OffscreenCanvas;
+  image: ImageData;
+  kept: KeptGreys;
+  /** The image as something that can be drawn at another size; made when it is needed. */
+  canvas?: OffscreenCanvas;
 }
 
 const source = new TileSource();
@@ -46,26 +52,27 @@ let context: OffscreenCanvasRenderingContext2D | null = null;
 
 const contextOf = (of: OffscreenCanvas) => of.getContext('2d', { willReadFrequently: true })!;
 
-/** Renders a tile, or finds it rendered by the same plan. */
-function renderTile(
-  tile: Tile,
-  place: string,
-  plan: ReturnType<typeof planner>,
-  grey: boolean,
-): [Rendered, number] {
-  const { draft } = plan as { draft?: boolean };
-  const key = `${plan.key}${draft ? ' draft' : ''}`;
+/** Renders a tile, or finds it rendered by the same plan; the count is of pixels rendered anew. */
+function renderTile(tile: Tile, place: string, plan: Plan, grey: boolean): [Rendered, number] {
   const known = rendered.get(place);
-  if (known?.key === key) return [known, 0];
-  const own = known?.canvas ?? new OffscreenCanvas(tile.width, tile.height);
-  const image = new ImageData(tile.width, tile.height);
-  render8(plan, tile, image.data, 4, { grey });
-  contextOf(own).putImageData(image, 0, 0);
-  const made = { key, canvas: own };
+  if (known?.key === plan.key) return [known, 0];
+  const image = known?.image ?? new ImageData(tile.width, tile.height);
+  const kept = known?.kept ?? {};
+  render8(plan, tile, image.data, 4, { grey, kept });
+  const made = { key: plan.key, image, kept };
   rendered.delete(place);
   rendered.set(place, made);
   if (rendered.size > KEPT) rendered.delete(rendered.keys().next().value!);
   return [made, tile.width * tile.height];
+}
+
+/** A rendered tile on a canvas of its own, to be drawn larger or smaller. */
+function canvasOf(part: Rendered): OffscreenCanvas {
+  if (!part.canvas) {
+    part.canvas = new OffscreenCanvas(part.image.width, part.image.height);
+    contextOf(part.canvas).putImageData(part.image, 0, 0);
+  }
+  return part.canvas;
 }
 
 const engine = {
@@ -95,13 +102,13 @@ const engine = {
 
     const began = performance.now();
     const pixels = wanted.length * TILE * TILE;
-    const plan = { ...planner(treatment, { grey: picture.grey, pixels, draft }), draft };
+    const plan = planner(treatment, { grey: picture.grey, pixels, draft });
     let count = 0;
     const parts = tiles.map((tile, i) => {
       const where = `${picture.id} ${at.longEdge} ${wanted[i].column} ${wanted[i].row}`;
       const [part, fresh] = renderTile(tile, where, plan, picture.grey);
       count += fresh;
-      return { tile, canvas: part.canvas };
+      return { tile, part };
     });
 
     if (canvas.width !== viewport.width) canvas.width = viewport.width;
@@ -109,13 +116,13 @@ const engine = {
     context.clearRect(0, 0, viewport.width, viewport.height);
     context.imageSmoothingEnabled = zoom < 1;
     context.imageSmoothingQuality = 'high';
-    for (const { tile, canvas: own } of parts) {
+    for (const { tile, part } of parts) {
       const x = at.x + tile.x * zoom;
       const y = at.y + tile.y * zoom;
-      if (zoom === 1) context.drawImage(own, x, y);
-      else context.drawImage(own, x, y, tile.width * zoom, tile.height * zoom);
+      if (zoom === 1) context.putImageData(part.image, x, y);
+      else context.drawImage(canvasOf(part), x, y, tile.width * zoom, tile.height * zoom);
     }
-    return { took: performance.now() - began, pixels: count };
+    return { took: performance.now() - began, pixels: count, fine: plan.fine };
   },
 
   /** What is drawn at a point of the viewport. */
@@ -146,3 +153,6 @@ const engine = {
 
 export type Engine = typeof engine;
 expose(engine);
+
+// Tables that the first picture would otherwise wait for.
+mostChroma(0.5, 0);

@@ -1,12 +1,5 @@
 import { useEffect, useRef, type CSSProperties } from 'react';
-import {
-  Input,
-  Label,
-  NumberField,
-  Slider as AriaSlider,
-  SliderThumb,
-  SliderTrack,
-} from 'react-aria-components';
+import { Input, NumberField, Slider as AriaSlider, SliderThumb, SliderTrack } from 'react-aria-components';
 import styled from 'styled-components';
 
 const Row = styled.div<{ $wide?: boolean }>`
@@ -19,12 +12,12 @@ const Row = styled.div<{ $wide?: boolean }>`
 
 const Frame = styled(AriaSlider)`
   display: contents;
-  label {
+  .label {
     color: var(--ink-2);
     white-space: nowrap;
   }
-  &:has([data-dragging]) label,
-  &:has([data-focus-visible]) label {
+  &:has([data-dragging]) .label,
+  &:has([data-focus-visible]) .label {
     color: var(--ink);
     font-weight: 600;
   }
@@ -177,6 +170,7 @@ export function Slider(props: SliderProps) {
   return (
     <Row $wide={props.wide}>
       <Frame
+        aria-label={name}
         value={value}
         minValue={min}
         maxValue={max}
@@ -184,7 +178,9 @@ export function Slider(props: SliderProps) {
         onChange={v => props.onChange(v as number)}
         onChangeEnd={v => props.onChangeEnd(v as number)}
       >
-        <Label>{label}</Label>
+        <span className="label" aria-hidden="true">
+          {label}
+        </span>
         <Track
           ref={track}
           style={style}
@@ -194,7 +190,7 @@ export function Slider(props: SliderProps) {
             props.onChangeEnd(standard);
           }}
         >
-          <Rod aria-label={name} />
+          <Rod />
         </Track>
       </Frame>
       <Box

@@ -1,6 +1,7 @@
 import { FAMILIES, pureHue, type Family } from '../../../core/colour/hues';
 import { toHex } from '../../../core/colour/srgb';
 import type { Fields, NumberField } from '../../../core/steps/fields';
+import { memo } from 'react';
 import styled from 'styled-components';
 import { Picker } from '../../ui/overlays';
 import { Slider } from '../../ui/slider';
@@ -9,14 +10,19 @@ import { huePaint, lightnessOf, saturationPaint, toneColour } from './paint';
 
 type Values = Record<string, unknown>;
 
+/**
+ * Sets a setting named by its path. `label` names the change for undo when it has come to rest; without one
+ * it is still moving.
+ */
+export type SetSetting = (path: readonly string[], value: unknown, label?: string) => void;
+
 export interface FieldsProps {
   fields: Fields;
   values: Values;
   /** Where these fields lie in the settings, for names and paint. */
   path?: readonly string[];
-  onChange: (values: Values) => void;
-  /** `what` names the setting that changed, for undo. */
-  onChangeEnd: (values: Values, what: string) => void;
+  /** Must stay the same function, so that only what changes is drawn again. */
+  set: SetSetting;
 }
 
 const Section = styled.section`
@@ -81,10 +87,45 @@ function paintOf(name: string, path: readonly string[], values: Values): string 
   return undefined;
 }
 
+/** One number; drawn again only when its value or its paint changes. */
+const FieldSlider = memo(function FieldSlider({
+  at,
+  field,
+  value,
+  paint,
+  set,
+}: {
+  /** The path of the setting, joined by dots. */
+  at: string;
+  field: NumberField;
+  value: number;
+  paint: string | undefined;
+  set: SetSetting;
+}) {
+  const path = at.split('.');
+  const label = wordFor(path.at(-1)!);
+  const name = path.map((p, i) => (i ? wordFor(p).toLowerCase() : wordFor(p))).join(' ');
+  return (
+    <Slider
+      label={label}
+      name={name}
+      value={value}
+      min={field.min}
+      max={field.max}
+      standard={field.default}
+      {...units[field.unit]}
+      paint={paint}
+      onChange={v => set(path, v)}
+      onChangeEnd={v => set(path, v, name.toLowerCase())}
+    />
+  );
+});
+
 /** The generic controls of a step's settings, made from their descriptions. */
-export function FieldControls({ fields, values, path = [], onChange, onChangeEnd }: FieldsProps) {
+export function FieldControls({ fields, values, path = [], set }: FieldsProps) {
   return Object.entries(fields).map(([name, field]) => {
     const label = wordFor(name);
+    const own = [...path, name];
     if (field.type === 'group') {
       if (field.shownWhen && values[field.shownWhen.field] !== field.shownWhen.is) return null;
       const inner = values[name] as Values;
@@ -101,48 +142,31 @@ export function FieldControls({ fields, values, path = [], onChange, onChangeEnd
               />
             ) : null}
           </SectionName>
-          <FieldControls
-            fields={field.fields}
-            values={inner}
-            path={[...path, name]}
-            onChange={v => onChange({ ...values, [name]: v })}
-            onChangeEnd={(v, what) => onChangeEnd({ ...values, [name]: v }, `${label.toLowerCase()} ${what}`)}
-          />
+          <FieldControls fields={field.fields} values={inner} path={own} set={set} />
         </Section>
       );
     }
-    if (field.type === 'choice') {
-      return (
-        <Section key={name} data-plain={path.length > 0 || undefined}>
+    return (
+      <Section key={name} data-plain={path.length > 0 || undefined}>
+        {field.type === 'choice' ? (
           <Choice>
             <span aria-hidden="true">{label}</span>
             <Picker
               label={label}
               value={String(values[name])}
               options={field.options.map(o => ({ value: o, text: wordFor(o) }))}
-              onChange={v => onChangeEnd({ ...values, [name]: v }, label.toLowerCase())}
+              onChange={v => set(own, v, label.toLowerCase())}
             />
           </Choice>
-        </Section>
-      );
-    }
-    const slider = (
-      <Slider
-        label={label}
-        name={path.length ? `${wordFor(path.at(-1)!)} ${label.toLowerCase()}` : label}
-        value={Number(values[name])}
-        min={field.min}
-        max={field.max}
-        standard={field.default}
-        {...units[field.unit]}
-        paint={paintOf(name, path, values)}
-        onChange={v => onChange({ ...values, [name]: v })}
-        onChangeEnd={v => onChangeEnd({ ...values, [name]: v }, label.toLowerCase())}
-      />
-    );
-    return (
-      <Section key={name} data-plain={path.length > 0 || undefined}>
-        {slider}
+        ) : (
+          <FieldSlider
+            at={own.join('.')}
+            field={field}
+            value={Number(values[name])}
+            paint={paintOf(name, path, values)}
+            set={set}
+          />
+        )}
       </Section>
     );
   });

@@ -8,7 +8,7 @@ import { wordFor } from '../../app/words';
 import { IconButton } from '../../ui/buttons';
 import { Menu } from '../../ui/overlays';
 import { Slider } from '../../ui/slider';
-import { FieldControls } from './FieldControls';
+import { FieldControls, type SetSetting } from './FieldControls';
 
 const Head = styled.div`
   padding: 8px 16px 7px;
@@ -79,12 +79,14 @@ export interface StepPanelProps {
   step: Step;
   onPreview: (treatment: Treatment) => void;
   onCommit: (treatment: Treatment, label: string) => void;
+  /** Sets a setting of the chosen step; must stay the same function. */
+  onSet: SetSetting;
   onMove: (by: -1 | 1) => void;
   onRemove: () => void;
 }
 
 /** The chosen step: its name, switch and strength at the head, its settings below. */
-export function StepPanel({ treatment, step, onPreview, onCommit, onMove, onRemove }: StepPanelProps) {
+export function StepPanel({ treatment, step, onPreview, onCommit, onSet, onMove, onRemove }: StepPanelProps) {
   const kind = stepKind(step.kind)!;
   const name = step.name || wordFor(step.kind);
   const inStage = treatment.steps.filter(s => s.stage === step.stage);
@@ -140,11 +142,8 @@ export function StepPanel({ treatment, step, onPreview, onCommit, onMove, onRemo
         <FieldControls
           key={step.id}
           fields={kind.fields}
-          values={step.settings}
-          onChange={settings => onPreview(change({ settings: settings as never }))}
-          onChangeEnd={(settings, what) =>
-            onCommit(change({ settings: settings as never }), `${name} ${what}`)
-          }
+          values={step.settings as unknown as Record<string, unknown>}
+          set={onSet}
         />
       </Body>
     </>

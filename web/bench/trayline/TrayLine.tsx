@@ -11,7 +11,7 @@ import {
 import { SortableContext, horizontalListSortingStrategy, useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
 import { Plus } from 'lucide-react';
-import { useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { memo, useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import styled from 'styled-components';
 import { stages, type Stage } from '../../../core/steps/define';
 import { stepKinds, type Kind } from '../../../core/steps';
@@ -240,7 +240,7 @@ interface TrayFaceProps {
   upTo: Treatment;
 }
 
-function TrayFace({ step, picture, upTo }: TrayFaceProps) {
+const TrayFace = memo(function TrayFace({ step, picture, upTo }: TrayFaceProps) {
   return (
     <>
       <span className="dish">
@@ -252,7 +252,7 @@ function TrayFace({ step, picture, upTo }: TrayFaceProps) {
       </span>
     </>
   );
-}
+});
 
 function SortableTray({
   chosen,
@@ -321,6 +321,7 @@ export function TrayLine(props: TrayLineProps) {
     return kept.current;
   }, [treatment, steps]);
 
+  const layout = steps.map(s => `${s.stage} ${s.id} ${s.name}`).join();
   useLayoutEffect(() => {
     const element = run.current;
     if (!element) return;
@@ -346,7 +347,8 @@ export function TrayLine(props: TrayLineProps) {
     const observer = new ResizeObserver(measure);
     observer.observe(element);
     return () => observer.disconnect();
-  }, [steps, lamp]);
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- only the steps' places matter, not their settings
+  }, [layout, lamp]);
 
   useLayoutEffect(() => {
     if (!chosen) return;

@@ -18,12 +18,9 @@ export function TrayPicture({ picture, treatment }: { picture: PictureInfo; trea
     const fill = async () => {
       const ratio = Math.min(2, window.devicePixelRatio || 1);
       const info = { id, width, height, grey };
-      const bitmap = await smallPictures().picture(
-        info,
-        treatment,
-        BASIN.width * ratio,
-        BASIN.height * ratio,
-      );
+      const { engine } = await smallPictures();
+      if (stale) return;
+      const bitmap = await engine.picture(info, treatment, BASIN.width * ratio, BASIN.height * ratio);
       const target = canvas.current;
       if (!stale && target) {
         target.width = BASIN.width * ratio;

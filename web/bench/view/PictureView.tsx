@@ -68,6 +68,8 @@ const Fault = styled.p`
   box-shadow: var(--shade-label);
 `;
 
+/** How long a picture must stay as it is before a draft of it is made fine. */
+const REFINE_MS = 120;
 const BORDER = 7;
 /** Room around a fitted print: its border and a strip of wall. Below it, the wall labels. */
 const MARGIN = 22;
@@ -77,12 +79,10 @@ export interface PictureViewProps {
   picture: PictureInfo;
   title: string;
   treatment: Treatment;
-  /** A control is being dragged. */
-  draft: boolean;
 }
 
 /** The photograph on the wall: drawn by the engine, zoomed and moved. */
-export function PictureView({ picture, title, treatment, draft }: PictureViewProps) {
+export function PictureView({ picture, title, treatment }: PictureViewProps) {
   const stage = useRef<HTMLDivElement>(null);
   const canvasHome = useRef<HTMLDivElement>(null);
   const engine = useRef<PictureEngine | null>(null);
@@ -102,12 +102,19 @@ export function PictureView({ picture, title, treatment, draft }: PictureViewPro
     canvas.setAttribute('role', 'img');
     canvas.dataset.picture = '';
     home.replaceChildren(canvas);
+    let refining: ReturnType<typeof setTimeout> | undefined;
     const made = new PictureEngine(
-      ({ serial }, { took, pixels }) => {
+      (request, { took, pixels, fine }) => {
         setFault(null);
         setShown(true);
         if (pixels) performance.mark('picture shown', { detail: { took, pixels } });
-        canvas.dataset.shown = String(serial);
+        canvas.dataset.shown = String(request.serial);
+        canvas.dataset.fine = String(fine);
+        if (fine) return;
+        clearTimeout(refining);
+        refining = setTimeout(() => {
+          if (request.serial === serials.current) made.show({ ...request, draft: false });
+        }, REFINE_MS);
       },
       error => setFault(error.message),
     );
@@ -115,6 +122,7 @@ export function PictureView({ picture, title, treatment, draft }: PictureViewPro
     engine.current = made;
     return () => {
       engine.current = null;
+      clearTimeout(refining);
       made.close();
       home.replaceChildren();
     };
@@ -144,9 +152,9 @@ export function PictureView({ picture, title, treatment, draft }: PictureViewPro
     const serial = ++serials.current;
     const canvas = canvasHome.current?.querySelector('canvas');
     if (canvas) canvas.dataset.wanted = String(serial);
-    engine.current?.show({ serial, picture, treatment, view, viewport, margin, draft });
+    engine.current?.show({ serial, picture, treatment, view, viewport, margin, draft: true });
     canvas?.setAttribute('aria-label', title);
-  }, [picture, treatment, view, viewport, margin, draft, title]);
+  }, [picture, treatment, view, viewport, margin, title]);
 
   const read = useCallback(async () => {
     const p = pointer.current;

@@ -1,0 +1,21 @@
+/** Noise repeats after this many pixels; far wider than what an eye picks up at half a code. */
+const SIDE = 256;
+export const DITHER_MASK = SIDE - 1;
+
+/**
+ * What is added to a level before it is cut to an 8-bit code: even noise inside 0..1, a function of the
+ * position alone (an integer hash), so that tiles and whole pictures are dithered alike.
+ */
+export const DITHER = new Float32Array(SIDE * SIDE);
+for (let y = 0; y < SIDE; y++) {
+  for (let x = 0; x < SIDE; x++) {
+    let h = Math.imul(x, 0x9e3779b1) ^ Math.imul(y + 0x7f4a, 0x85ebca6b);
+    h = Math.imul(h ^ (h >>> 15), 0x2c1b3c6d);
+    h = Math.imul(h ^ (h >>> 12), 0x297a2d39);
+    h ^= h >>> 15;
+    DITHER[y * SIDE + x] = ((h >>> 0) / 2 ** 32) * 0.99 + 0.005;
+  }
+}
+
+/** Where the noise of a picture row begins. */
+export const ditherRow = (y: number): number => (y & DITHER_MASK) * SIDE;
