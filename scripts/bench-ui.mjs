@@ -1,41 +1,17 @@
-import { chmodSync, existsSync, mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { spawn } from 'node:child_process';
-import { ensureBuilt, ensureDebian, ensurePackages, root } from './ensure.mjs';
-import { ensurePostgres, startCluster } from './postgres.mjs';
+import { chromiumOptions, withServer } from './temporary.mjs';
 
 /**
  * `npm run bench:ui`: how the Bench feels, in headless Chromium at 1280x800, beside the time of an empty
  * animation frame in the same run.
  */
 
-ensurePackages();
-ensurePostgres();
-ensureDebian(['chromium'], () => existsSync('/usr/bin/chromium'));
-ensureBuilt();
-const { chromium } = await import('@playwright/test');
-const { default: sharp } = await import('sharp');
-
 const median = list => list.toSorted((a, b) => a - b)[Math.floor(list.length / 2)];
 const p95 = list => list.toSorted((a, b) => a - b)[Math.floor(list.length * 0.95)];
 const ms = v => `${v.toFixed(1)} ms`;
 
-const home = mkdtempSync(join(tmpdir(), 'lampwash-bench-'));
-chmodSync(home, 0o755);
-const cluster = await startCluster(home, { quick: true });
-const server = spawn(process.execPath, [join(root, 'dist/server/main.mjs')], {
-  env: { ...process.env, DATABASE_URL: cluster.url, LAMPWASH_HOME: home, LAMPWASH_PORT: '0' },
-  stdio: ['ignore', 'pipe', 'inherit'],
-});
-const url = await new Promise(done =>
-  server.stdout.on('data', data => {
-    const address = /http:\/\/[\d.]+:\d+/.exec(String(data));
-    if (address) done(address[0]);
-  }),
-);
-
-try {
+await withServer(async url => {
+  const { chromium } = await import('@playwright/test');
+  const { default: sharp } = await import('sharp');
   // A photograph of 18 megapixels with smooth tones and fine grain, all its own.
   const [width, height] = [5184, 3456];
   const codes = Buffer.alloc(width * height * 3);
@@ -85,18 +61,7 @@ try {
     },
   });
 
-  const browser = await chromium.launch({
-    executablePath: '/usr/bin/chromium',
-    args: [
-      '--no-sandbox',
-      '--disable-gpu',
-      '--disable-quic',
-      '--no-first-run',
-      '--disable-background-networking',
-      '--disable-component-update',
-      '--disable-sync',
-    ],
-  });
+  const browser = await chromium.launch(chromiumOptions);
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   const open = async path => {
     await page.goto(url + path);
@@ -128,7 +93,9 @@ try {
   async function drag(tray, name) {
     await page.locator('[data-tray]').nth(tray).click();
     await page.waitForTimeout(600);
-    const track = page.locator('[data-kind]').filter({ has: page.getByRole('slider', { name, exact: true }) });
+    const track = page
+      .locator('[data-kind]')
+      .filter({ has: page.getByRole('slider', { name, exact: true }) });
     const box = await track.boundingBox();
     await page.mouse.move(box.x + box.width / 2, box.y + 10);
     await page.mouse.down();
@@ -176,7 +143,7 @@ try {
     );
   }
   await drag(2, 'Shadows saturation');
-  await drag(1, 'Response blue');
+  await drag(1, 'Response by hue blue');
   await drag(0, 'Exposure');
   await browser.close();
 
@@ -206,9 +173,4 @@ try {
   console.log(
     `export of the 18-megapixel JPEG, asked to finished: ${ms(took)} (sharp's own recomb and encode of the same file: ${ms(plain)}, ratio ${(took / plain).toFixed(2)})`,
   );
-} finally {
-  server.kill('SIGTERM');
-  await new Promise(done => server.once('exit', done));
-  cluster.stop();
-  rmSync(home, { recursive: true, force: true });
-}
+});

@@ -1,13 +1,12 @@
 import { spawn } from 'node:child_process';
-import { chmodSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { ensureBuilt, ensureDebian, ensurePackages, PlainError, root } from './ensure.mjs';
-import { ensurePostgres, startCluster } from './postgres.mjs';
+import { ensureBuilt, ensurePackages, PlainError, root } from './ensure.mjs';
+import { ensurePostgres } from './postgres.mjs';
+import { ensureChromium, withCluster } from './temporary.mjs';
 
 /** `npm test`: everything, from a fresh clone. The last line says how many passed and failed. */
 
-const CHROMIUM = '/usr/bin/chromium';
 const bin = name => join(root, 'node_modules', '.bin', name);
 
 /** Runs a program, its output shown, and resolves to its exit code. */
@@ -50,7 +49,7 @@ async function suite(name, program, args, env, report, count) {
 async function main() {
   ensurePackages();
   ensurePostgres();
-  ensureDebian(['chromium'], () => existsSync(CHROMIUM));
+  ensureChromium();
   mkdirSync(join(root, 'test-results'), { recursive: true });
 
   const only = process.argv[2];
@@ -63,20 +62,8 @@ async function main() {
   console.log('\n— build');
   ensureBuilt();
 
-  const home = mkdtempSync(join(tmpdir(), 'lampwash-test-'));
-  // The database runs as another user when this runs as root.
-  chmodSync(home, 0o755);
-  const cluster = await startCluster(home, { quick: true });
-  const stop = () => {
-    cluster.stop();
-    rmSync(home, { recursive: true, force: true });
-  };
-  process.once('SIGINT', () => {
-    stop();
-    process.exit(130);
-  });
-  try {
-    const env = { LAMPWASH_TEST_DATABASE: cluster.url };
+  await withCluster(async ({ url }) => {
+    const env = { LAMPWASH_TEST_DATABASE: url };
     if (wants('unit')) {
       await suite('unit and server tests', bin('vitest'), ['run'], env, 'unit.json', report => ({
         passed: report.numPassedTests,
@@ -98,9 +85,7 @@ async function main() {
         }),
       );
     }
-  } finally {
-    stop();
-  }
+  });
 }
 
 main()

@@ -1,0 +1,46 @@
+import { join } from 'node:path';
+import { root } from './ensure.mjs';
+import { chromiumOptions, withServer } from './temporary.mjs';
+
+/** `npm run screenshots`: a picture of each main view, from the demo data, into docs/screenshots. */
+
+await withServer(async url => {
+  const { chromium } = await import('@playwright/test');
+  const browser = await chromium.launch(chromiumOptions);
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const get = async path => (await fetch(url + path)).json();
+  const [summary] = await get('/api/series');
+  const series = await get(`/api/series/${summary.id}`);
+  const drawn = () =>
+    page.waitForFunction(() => {
+      const { wanted, shown, fine } = document.querySelector('canvas[data-picture]')?.dataset ?? {};
+      return shown && wanted === shown && fine === 'true';
+    });
+  const shoot = async name => {
+    await page.evaluate(() => document.fonts.ready);
+    await page.waitForTimeout(700);
+    await page.screenshot({ path: join(root, 'docs/screenshots', `${name}.png`) });
+    console.log(name);
+  };
+
+  await page.goto(`${url}/`);
+  await page.waitForLoadState('networkidle');
+  await shoot('shelf');
+  await page.goto(`${url}/series/${series.id}`);
+  await page.waitForLoadState('networkidle');
+  await page.getByRole('row').nth(1).click();
+  await shoot('sheet');
+  await page.goto(`${url}/photographs/${series.photographs[0].id}`);
+  await drawn();
+  await page.waitForTimeout(1500);
+  await page.mouse.move(640, 380);
+  await shoot('bench');
+  await page.locator('[data-tray]').nth(1).click();
+  await page.mouse.move(300, 300);
+  await shoot('bench-mono');
+  await page.goto(`${url}/series/${series.id}/send-out`);
+  await page.getByRole('button', { name: 'Send out two' }).click();
+  await page.getByText('2 of 2 done').waitFor();
+  await shoot('send-out');
+  await browser.close();
+});
