@@ -81,7 +81,7 @@ function paintOf(name: string, path: readonly string[], values: Values): string 
   if (L !== undefined && name === 'hue') return huePaint(L, Number(values.saturation ?? 0));
   if (L !== undefined && name === 'saturation') return saturationPaint(Number(values.hue ?? 0), L);
   if (name in FAMILIES && path.at(-1) === 'response') {
-    const [r, g, b] = pureHue(FAMILIES[name as Family]).map(v => 0.12 + 0.76 * v);
+    const [r, g, b] = pureHue(FAMILIES[name as Family]).map(v => 0.3 + 0.45 * v);
     return `linear-gradient(90deg, #16181a, ${toHex(r, g, b)} 50%, #f6f6f6)`;
   }
   return undefined;
