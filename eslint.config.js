@@ -21,7 +21,7 @@ const platform = [
 ];
 
 export default ts.config(
-  { ignores: ['dist', 'data', 'node_modules', 'test-results', 'playwright-report'] },
+  { ignores: ['dist/**', 'data/**', 'node_modules/**', 'test-results/**', 'playwright-report/**'] },
   js.configs.recommended,
   ...ts.configs.recommended,
   {

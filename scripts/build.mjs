@@ -9,6 +9,9 @@ const root = fileURLToPath(new URL('..', import.meta.url));
 process.chdir(root);
 rmSync('dist', { recursive: true, force: true });
 
+/** What is wrong is printed by the bundlers; a stack of this script adds nothing. */
+const failed = () => process.exit(1);
+
 await bundle({
   entryPoints: {
     'server/main': 'server/main.ts',
@@ -25,6 +28,6 @@ await bundle({
   format: 'esm',
   sourcemap: true,
   logLevel: 'warning',
-});
+}).catch(failed);
 
-await buildInterface({ configFile: 'web/vite.config.ts', logLevel: 'warn' });
+await buildInterface({ configFile: 'web/vite.config.ts', logLevel: 'warn' }).catch(failed);

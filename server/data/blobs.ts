@@ -1,0 +1,71 @@
+import { createReadStream } from 'node:fs';
+import { Readable } from 'node:stream';
+import type { Client } from 'pg';
+import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+
+/** Bytes of a chunk row. */
+const CHUNK = 1024 * 1024;
+
+/** The driver's own connection beneath a transaction: it sends bytes as bytes, not as hex in the SQL. */
+const clientOf = (transaction: Transaction) => (transaction as unknown as { connection: Client }).connection;
+
+async function* inChunks(bytes: AsyncIterable<Buffer>): AsyncGenerator<Buffer> {
+  let held: Buffer[] = [];
+  let size = 0;
+  for await (const piece of bytes) {
+    held.push(piece);
+    size += piece.length;
+    if (size < CHUNK) continue;
+    let whole = Buffer.concat(held);
+    for (; whole.length >= CHUNK; whole = whole.subarray(CHUNK)) yield whole.subarray(0, CHUNK);
+    held = whole.length ? [whole] : [];
+    size = whole.length;
+  }
+  if (size) yield Buffer.concat(held);
+}
+
+/**
+ * Writes bytes under their SHA-256 as chunk rows, within the caller's transaction. Bytes that are already
+ * there are not written again.
+ */
+export async function storeBlob(
+  transaction: Transaction,
+  sha256: string,
+  size: number,
+  bytes: AsyncIterable<Buffer>,
+): Promise<void> {
+  const client = clientOf(transaction);
+  const { rowCount } = await client.query(
+    'INSERT INTO blobs (sha256, size) VALUES ($1, $2) ON CONFLICT DO NOTHING',
+    [sha256, size],
+  );
+  if (!rowCount) return;
+  let part = 0;
+  for await (const chunk of inChunks(bytes)) {
+    await client.query('INSERT INTO blob_chunks (sha256, part, bytes) VALUES ($1, $2, $3)', [
+      sha256,
+      part++,
+      chunk,
+    ]);
+  }
+}
+
+/** Writes a file's bytes; see `storeBlob`. */
+export function storeBlobFile(transaction: Transaction, sha256: string, size: number, path: string) {
+  return storeBlob(transaction, sha256, size, createReadStream(path, { highWaterMark: CHUNK }));
+}
+
+/** The bytes of a blob, a chunk at a time. */
+export function readBlob(sequelize: Sequelize, sha256: string): Readable {
+  async function* chunks() {
+    for (let part = 0; ; part++) {
+      const [row] = await sequelize.query<{ bytes: Buffer }>(
+        'SELECT bytes FROM blob_chunks WHERE sha256 = $1 AND part = $2',
+        { bind: [sha256, part], type: QueryTypes.SELECT },
+      );
+      if (!row) return;
+      yield row.bytes;
+    }
+  }
+  return Readable.from(chunks(), { objectMode: false });
+}

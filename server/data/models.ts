@@ -1,0 +1,170 @@
+import {
+  DataTypes,
+  Model,
+  Sequelize,
+  type CreationOptional,
+  type InferAttributes,
+  type InferCreationAttributes,
+} from 'sequelize';
+import type { Treatment } from '../../core/treatment/schema';
+import type { SendOutSettings } from '../pictures/encode';
+
+export class Series extends Model<InferAttributes<Series>, InferCreationAttributes<Series>> {
+  declare id: CreationOptional<string>;
+  declare title: string;
+  declare caption: CreationOptional<string>;
+  declare coverId: CreationOptional<string | null>;
+  declare createdAt: CreationOptional<Date>;
+  declare touchedAt: CreationOptional<Date>;
+  declare deletedAt: CreationOptional<Date | null>;
+}
+
+export class Photograph extends Model<InferAttributes<Photograph>, InferCreationAttributes<Photograph>> {
+  declare id: CreationOptional<string>;
+  declare seriesId: string;
+  declare place: number;
+  declare title: string;
+  declare fileName: string;
+  declare sha256: string;
+  declare mediaType: string;
+  declare width: number;
+  declare height: number;
+  declare bits: 8 | 16;
+  declare grey: boolean;
+  declare profile: string | null;
+  declare currentTakeId: CreationOptional<string | null>;
+  declare createdAt: CreationOptional<Date>;
+  declare deletedAt: CreationOptional<Date | null>;
+}
+
+export class Take extends Model<InferAttributes<Take>, InferCreationAttributes<Take>> {
+  declare id: CreationOptional<string>;
+  declare photographId: string;
+  declare letter: string;
+  declare name: CreationOptional<string>;
+  declare revision: CreationOptional<number>;
+  declare currentState: CreationOptional<number>;
+  declare redoTip: CreationOptional<number>;
+  declare createdAt: CreationOptional<Date>;
+  declare deletedAt: CreationOptional<Date | null>;
+}
+
+export class TakeState extends Model<InferAttributes<TakeState>, InferCreationAttributes<TakeState>> {
+  declare takeId: string;
+  declare number: number;
+  declare parent: number | null;
+  declare label: string;
+  declare treatment: Treatment;
+  declare createdAt: CreationOptional<Date>;
+}
+
+export type SendOutState = 'waiting' | 'running' | 'done' | 'failed' | 'stopped';
+
+export class SendOut extends Model<InferAttributes<SendOut>, InferCreationAttributes<SendOut>> {
+  declare id: CreationOptional<string>;
+  declare takeId: string;
+  declare seriesId: string;
+  declare treatment: Treatment;
+  declare settings: SendOutSettings;
+  declare fileName: string;
+  declare state: CreationOptional<SendOutState>;
+  declare progress: CreationOptional<number>;
+  declare problem: CreationOptional<string | null>;
+  declare resultSha256: CreationOptional<string | null>;
+  declare resultSize: CreationOptional<string | null>;
+  declare createdAt: CreationOptional<Date>;
+  declare touchedAt: CreationOptional<Date>;
+  declare clearedAt: CreationOptional<Date | null>;
+}
+
+/** Connects to a database and binds the models to it. One database a process. */
+export function connect(databaseUrl: string): Sequelize {
+  const sequelize = new Sequelize(databaseUrl, {
+    dialect: 'postgres',
+    logging: false,
+    pool: { max: 10, idle: 10_000 },
+    define: { timestamps: false, underscored: true },
+  });
+  const id = { type: DataTypes.UUID, primaryKey: true, defaultValue: DataTypes.UUIDV4 };
+  const time = { type: DataTypes.DATE, defaultValue: DataTypes.NOW };
+  const text = DataTypes.TEXT;
+  const integer = DataTypes.INTEGER;
+
+  Series.init(
+    {
+      id,
+      title: text,
+      caption: { type: text, defaultValue: '' },
+      coverId: DataTypes.UUID,
+      createdAt: time,
+      touchedAt: time,
+      deletedAt: DataTypes.DATE,
+    },
+    { sequelize, tableName: 'series' },
+  );
+  Photograph.init(
+    {
+      id,
+      seriesId: DataTypes.UUID,
+      place: DataTypes.DOUBLE,
+      title: text,
+      fileName: text,
+      sha256: text,
+      mediaType: text,
+      width: integer,
+      height: integer,
+      bits: DataTypes.SMALLINT,
+      grey: DataTypes.BOOLEAN,
+      profile: text,
+      currentTakeId: DataTypes.UUID,
+      createdAt: time,
+      deletedAt: DataTypes.DATE,
+    },
+    { sequelize, tableName: 'photographs' },
+  );
+  Take.init(
+    {
+      id,
+      photographId: DataTypes.UUID,
+      letter: text,
+      name: { type: text, defaultValue: '' },
+      revision: { type: integer, defaultValue: 1 },
+      currentState: { type: integer, defaultValue: 0 },
+      redoTip: { type: integer, defaultValue: 0 },
+      createdAt: time,
+      deletedAt: DataTypes.DATE,
+    },
+    { sequelize, tableName: 'takes' },
+  );
+  TakeState.init(
+    {
+      takeId: { type: DataTypes.UUID, primaryKey: true },
+      number: { type: integer, primaryKey: true },
+      parent: integer,
+      label: text,
+      treatment: DataTypes.JSONB,
+      createdAt: time,
+    },
+    { sequelize, tableName: 'take_states' },
+  );
+  SendOut.init(
+    {
+      id,
+      takeId: DataTypes.UUID,
+      seriesId: DataTypes.UUID,
+      treatment: DataTypes.JSONB,
+      settings: DataTypes.JSONB,
+      fileName: text,
+      state: { type: text, defaultValue: 'waiting' },
+      progress: { type: DataTypes.REAL, defaultValue: 0 },
+      problem: text,
+      resultSha256: text,
+      resultSize: DataTypes.BIGINT,
+      createdAt: time,
+      touchedAt: time,
+      clearedAt: DataTypes.DATE,
+    },
+    { sequelize, tableName: 'send_outs' },
+  );
+  return sequelize;
+}
