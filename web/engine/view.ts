@@ -19,6 +19,9 @@ export interface Placement {
   longEdge: number;
 }
 
+/** The shortest long edge that the server gives pixels for. */
+const SMALLEST = 16;
+
 /** The largest enlargement, in device pixels a picture pixel. */
 export const LARGEST = 8;
 
@@ -40,7 +43,7 @@ function origin(length: number, room: number, centre: number, margin: number): n
 export function place(picture: Size, viewport: Size, view: View, margin: number): Placement {
   const full = Math.max(picture.width, picture.height);
   if (view.mode === 'fit') {
-    const longEdge = Math.max(16, Math.round(full * fitScale(picture, viewport, margin)));
+    const longEdge = Math.max(SMALLEST, Math.round(full * fitScale(picture, viewport, margin)));
     const scale = Math.min(1, longEdge / full);
     const width = Math.max(1, Math.round(picture.width * scale));
     const height = Math.max(1, Math.round(picture.height * scale));
@@ -52,14 +55,14 @@ export function place(picture: Size, viewport: Size, view: View, margin: number)
   const width = picture.width * scale;
   const height = picture.height * scale;
   let longEdge = full;
-  while (Math.ceil(longEdge / 2) >= full * scale) longEdge = Math.ceil(longEdge / 2);
+  while (longEdge > SMALLEST && Math.ceil(longEdge / 2) >= full * scale) longEdge = Math.ceil(longEdge / 2);
   return {
     x: origin(width, viewport.width, view.x, margin),
     y: origin(height, viewport.height, view.y, margin),
     width,
     height,
     scale,
-    longEdge: Math.max(16, longEdge),
+    longEdge: Math.max(SMALLEST, longEdge),
   };
 }
 

@@ -13,6 +13,7 @@ import { useSend, useSendOuts, useSeries } from '../app/queries';
 import { countOf, stepsInWords } from '../app/words';
 import { Bar, Crumbs, Push } from '../ui/bar';
 import { Button } from '../ui/buttons';
+import { PrintLabel } from '../ui/print-label';
 import { Wait } from '../ui/wait';
 import { Queue } from './Queue';
 import { keepSettings, keptSettings, SettingsCard } from './SettingsCard';
@@ -60,35 +61,6 @@ const Thumbs = styled.div`
     max-width: 100%;
     max-height: 100%;
     box-shadow: 0 1px 3px rgb(0 0 0 / 0.3);
-  }
-  figcaption {
-    background: var(--paper);
-    margin-top: 6px;
-    padding: 3px 8px 5px;
-    border-radius: var(--r-label);
-    box-shadow: var(--shade-label);
-    font-size: var(--t-small);
-    line-height: 16px;
-  }
-  b {
-    display: block;
-    font: 400 15px/18px var(--serif);
-    white-space: nowrap;
-    overflow: hidden;
-    text-overflow: ellipsis;
-  }
-  span {
-    color: var(--ink-2);
-    display: flex;
-    gap: 8px;
-    white-space: nowrap;
-  }
-  u {
-    text-decoration: none;
-    overflow: hidden;
-    text-overflow: ellipsis;
-    min-width: 0;
-    margin-right: auto;
   }
 `;
 
@@ -142,13 +114,13 @@ function SendOutOf({ series }: { series: Series }) {
                 <div className="frame">
                   <img src={pictureAddress(take, 480)} alt="" />
                 </div>
-                <figcaption>
+                <PrintLabel as="figcaption">
                   <b title={photograph.title}>{photograph.title}</b>
                   <span>
                     <u>{stepsInWords(take.steps)}</u>
                     <span>Take {take.letter}</span>
                   </span>
-                </figcaption>
+                </PrintLabel>
               </figure>
             ))}
           </Thumbs>

@@ -12,6 +12,7 @@ import {
 import styled from 'styled-components';
 import { currentTake, pictureAddress, type Photograph } from '../app/api';
 import { stepsInWords } from '../app/words';
+import { PrintLabel } from '../ui/print-label';
 import { useLayoutEffect, useRef } from 'react';
 
 export const sizes = ['small', 'medium', 'large'] as const;
@@ -56,40 +57,7 @@ const Print = styled(GridListItem)<{ $height: number }>`
     box-shadow: 0 1px 3px rgb(0 0 0 / 0.3);
   }
   .label {
-    background: var(--paper);
-    margin-top: 6px;
-    padding: 3px 8px 5px;
-    border-radius: var(--r-label);
-    box-shadow: var(--shade-label);
-    font-size: var(--t-small);
-    line-height: 16px;
-    position: relative;
     padding-right: 32px;
-  }
-  .label b {
-    display: block;
-    font: 400 15px/18px var(--serif);
-    white-space: nowrap;
-    overflow: hidden;
-    text-overflow: ellipsis;
-  }
-  .label b i {
-    font: 500 12px/18px var(--sans);
-    color: var(--ink-2);
-    margin-right: 7px;
-  }
-  .label span {
-    color: var(--ink-2);
-    display: flex;
-    gap: 8px;
-    white-space: nowrap;
-  }
-  .label u {
-    text-decoration: none;
-    overflow: hidden;
-    text-overflow: ellipsis;
-    min-width: 0;
-    margin-right: auto;
   }
   &[data-hovered] .label {
     background: var(--paper-high);
@@ -254,7 +222,7 @@ export function Contact(props: ContactProps) {
               <div className="picture">
                 <img src={pictureAddress(take, edge)} alt="" draggable={false} />
               </div>
-              <div className="label">
+              <PrintLabel className="label">
                 <b>
                   <i>{number}</i>
                   {p.title}
@@ -272,7 +240,7 @@ export function Contact(props: ContactProps) {
                 <AriaButton slot="drag" aria-label={`Move ${p.title}`} className="handle">
                   ⠿
                 </AriaButton>
-              </div>
+              </PrintLabel>
             </Print>
           );
         }}

@@ -1,0 +1,34 @@
+import { describe, expect, it } from 'vitest';
+import { countOf, numberInWords, sizeInWords, stepsInWords, whenInWords, wordFor } from './words';
+
+describe('words', () => {
+  it('name settings and kinds in the words of the trade', () => {
+    expect(wordFor('split-tone')).toBe('Split tone');
+    expect(wordFor('exposure')).toBe('Exposure');
+    expect(wordFor('keepLightness')).toBe('Keep lightness');
+  });
+
+  it('count', () => {
+    expect(countOf(1, 'photograph')).toBe('One photograph');
+    expect(countOf(9, 'photograph')).toBe('Nine photographs');
+    expect(countOf(14, 'photograph')).toBe('14 photographs');
+    expect(numberInWords(2)).toBe('two');
+  });
+
+  it('say what was done to a picture', () => {
+    expect(stepsInWords([])).toBe('Bare');
+    expect(stepsInWords(['light', 'mono', 'split-tone'])).toBe('Light, mono, split tone');
+  });
+
+  it('say sizes and times', () => {
+    expect(sizeInWords(512)).toBe('512 B');
+    expect(sizeInWords(44_100)).toBe('44 kB');
+    expect(sizeInWords(2_140_000)).toBe('2.1 MB');
+    expect(sizeInWords(300e6)).toBe('300 MB');
+    const now = new Date('2026-11-24T18:00:00');
+    expect(whenInWords(new Date('2026-11-24T17:20:00').toISOString(), now)).toBe('today, 17:20');
+    expect(whenInWords(new Date('2026-11-23T08:05:00').toISOString(), now)).toBe('yesterday, 08:05');
+    expect(whenInWords(new Date('2026-11-21T08:05:00').toISOString(), now)).toBe('Saturday');
+    expect(whenInWords(new Date('2026-10-30T08:05:00').toISOString(), now)).toBe('30 October');
+  });
+});
