@@ -149,7 +149,10 @@ const rampLadder = (points: readonly Point[], from: number, to: number): Ladder 
   },
 });
 
-/** The greys that a grid leaves, at least 0..1. */
+/** Steps of grey to which a ramp's ends are widened, so that it is not baked anew for every small change. */
+const SPAN_STEP = 0.5;
+
+/** The greys that a grid leaves, at least 0..1, widened to whole steps. */
 function greySpan(pass: Pass): [number, number] {
   if (pass.kind !== 'grid') return [0, 1];
   let from = 0;
@@ -158,7 +161,7 @@ function greySpan(pass: Pass): [number, number] {
     if (v < from) from = v;
     if (v > to) to = v;
   }
-  return [from, to];
+  return [Math.floor(from / SPAN_STEP) * SPAN_STEP, Math.ceil(to / SPAN_STEP) * SPAN_STEP];
 }
 
 /** How many of the first steps it takes until the picture is grey; 0 where it never is. */

@@ -5,7 +5,7 @@ import { Photograph, SendOut, Take } from '../data/models';
 import { encodePicture } from '../pictures/encode';
 import { sourceOf } from '../api/views';
 import type { Services } from '../services';
-import { SEND_OUT, type Queue } from './queue';
+import type { Queue } from './queue';
 
 /** Shares of the whole time that decoding, rendering and encoding take, for the progress. */
 const DECODED = 0.2;
@@ -107,11 +107,7 @@ async function* oneChunk(bytes: Buffer) {
 
 /** Takes part in making send-outs, and asks again for those that a killed server left. */
 export async function workOnSendOuts(services: Services, queue: Queue): Promise<void> {
-  await queue.boss.work<{ id: string }>(
-    SEND_OUT,
-    { batchSize: 1, pollingIntervalSeconds: 0.5 },
-    async ([job]) => makeSendOut(services, job.data.id),
-  );
+  await queue.workOn(id => makeSendOut(services, id));
   const takeUpAgain = async () => {
     const left = await SendOut.findAll({
       where: { state: 'running', touchedAt: { [Op.lt]: new Date(Date.now() - SILENT_MS) } },

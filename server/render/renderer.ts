@@ -1,3 +1,4 @@
+import { setMaxListeners } from 'node:events';
 import { availableParallelism } from 'node:os';
 import { Piscina } from 'piscina';
 import type { Treatment } from '../../core/treatment/schema';
@@ -41,6 +42,8 @@ export class Renderer {
     else new Uint16Array(codes).set(pixels.codes);
     const out = new SharedArrayBuffer(count * (bits / 8));
     const rowsEach = Math.max(1, Math.min(Math.ceil(height / 2), Math.floor(BAND_PIXELS / width)));
+    // Every band listens for the stop.
+    if (signal) setMaxListeners(0, signal);
     const bands: Promise<void>[] = [];
     let done = 0;
     for (let fromRow = 0; fromRow < height; fromRow += rowsEach) {
