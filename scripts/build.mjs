@@ -12,22 +12,36 @@ rmSync('dist', { recursive: true, force: true });
 /** What is wrong is printed by the bundlers; a stack of this script adds nothing. */
 const failed = () => process.exit(1);
 
-await bundle({
-  entryPoints: {
-    'server/main': 'server/main.ts',
-    'server/worker': 'server/worker.ts',
-    'server/band-worker': 'server/render/band-worker.ts',
-  },
+const common = {
   outdir: 'dist',
   outExtension: { '.js': '.mjs' },
   bundle: true,
   splitting: false,
-  packages: 'external',
   platform: 'node',
   target: 'node20',
   format: 'esm',
   sourcemap: true,
   logLevel: 'warning',
+};
+
+await bundle({
+  entryPoints: {
+    'server/main': 'server/main.ts',
+    'server/worker': 'server/worker.ts',
+  },
+  packages: 'external',
+  ...common,
+}).catch(failed);
+
+// What must start fast is one file each, packages and all, but for native ones.
+await bundle({
+  entryPoints: {
+    'server/band-worker': 'server/render/band-worker.ts',
+    'server/render': 'server/cli/render.ts',
+    'server/cube': 'server/cli/cube.ts',
+  },
+  external: ['sharp', 'piscina'],
+  ...common,
 }).catch(failed);
 
 await buildInterface({ configFile: 'web/vite.config.ts', logLevel: 'warn' }).catch(failed);

@@ -43,11 +43,11 @@ export function ensureDebian(packages, present) {
 const digest = text => createHash('sha256').update(text).digest('hex');
 
 /** Runs `npm ci` where the installed packages are not those of the lock file. */
-export function ensurePackages() {
+export function ensurePackages({ quiet = false } = {}) {
   const stamp = join(root, 'node_modules', '.lampwash-lock');
   const wanted = digest(readFileSync(join(root, 'package-lock.json')));
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
-  console.log('Installing packages (once) …');
+  if (!quiet) console.log('Installing packages (once) …');
   const { status } = spawnSync(
     'npm',
     ['ci', '--include=dev', '--no-audit', '--no-fund', '--loglevel=error'],
@@ -69,12 +69,12 @@ function newestOf(path, found = []) {
 }
 
 /** Builds interface and server where a source changed since the last build. */
-export function ensureBuilt() {
+export function ensureBuilt({ quiet = false } = {}) {
   const sources = ['core', 'server', 'web', 'demo', 'scripts/build.mjs', 'package-lock.json'];
   const state = digest(sources.flatMap(s => newestOf(join(root, s))).join('\n'));
   const stamp = join(root, 'dist', '.built');
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === state) return;
-  console.log('Building …');
+  if (!quiet) console.log('Building …');
   const { status, stdout, stderr } = spawnSync('node', [join(root, 'scripts/build.mjs')], {
     cwd: root,
     encoding: 'utf8',

@@ -1,50 +1,65 @@
 import { mixer } from '../colour/mixes';
+import type { Triple } from '../colour/oklab';
 import { luma } from '../colour/srgb';
-import type { Point } from '../steps/define';
+import { isWhole, reachAt } from '../masks/reach';
+import type { Point, StepContext } from '../steps/define';
 import { stepKind } from '../steps';
-import type { Range, Step, Treatment } from '../treatment/schema';
-
-/** The height of a reach at a tone: see the treatment format. Equal ends are a hard edge. */
-export function reachAt([a, b, c, d]: Range, tone: number): number {
-  if (tone < a || tone > d) return (tone < a && b <= 0) || (tone > d && c >= 1) ? 1 : 0;
-  if (tone < b) return (tone - a) / (b - a);
-  if (tone > c) return (d - tone) / (d - c);
-  return 1;
-}
-
-const isWhole = (r: Range) => r[1] <= 0 && r[2] >= 1;
+import { tableOf, type Step, type Treatment } from '../treatment/schema';
 
 /** Whether a step is laid on with full weight everywhere, nothing of what is beneath showing through. */
 export function coversFully(step: Step): boolean {
   return (
-    step.strength === 1 && step.mix === 'normal' && isWhole(step.reach.own) && isWhole(step.reach.beneath)
+    step.mask === null &&
+    step.strength === 1 &&
+    step.mix === 'normal' &&
+    isWhole(step.reach.own) &&
+    isWhole(step.reach.beneath)
   );
 }
 
-/**
- * One step laid on what is beneath it:
- * `beneath + weight · (M(beneath, own) − beneath)`, weight = strength · reach(own) · reach(beneath).
- */
-export function layOn(step: Step): Point {
+/** The definition of a step's kind. */
+export function kindOf(step: Step) {
   const kind = stepKind(step.kind);
   if (!kind) throw new RangeError(`unknown step kind ${step.kind}`);
-  const own = kind.point(step.settings);
-  if (coversFully(step)) return own;
+  return kind;
+}
 
+/**
+ * How what a step makes is laid on what is beneath it:
+ * `beneath + weight · (M(beneath, own) − beneath)`, weight = strength · reach(own) · reach(beneath).
+ * The returned function leaves the result in `own`; a mask's coverage, where there is one, multiplies the
+ * strength.
+ */
+export function layer(step: Step): (beneath: Triple, own: Triple, coverage: number) => void {
   const mix = mixer(step.mix);
-  const { strength } = step;
   const limitOwn = isWhole(step.reach.own) ? null : step.reach.own;
   const limitBeneath = isWhole(step.reach.beneath) ? null : step.reach.beneath;
+  return (beneath, own, coverage) => {
+    let weight = step.strength * coverage;
+    if (limitOwn) weight *= reachAt(limitOwn, luma(own[0], own[1], own[2]));
+    if (limitBeneath) weight *= reachAt(limitBeneath, luma(beneath[0], beneath[1], beneath[2]));
+    mix(beneath, own);
+    for (let i = 0; i < 3; i++) own[i] = beneath[i] + weight * (own[i] - beneath[i]);
+  };
+}
+
+/** A step whose own is a function of colour, laid on; its mask is left to the caller. */
+export function layOn(step: Step, context: StepContext): Point {
+  const own = kindOf(step).point(step.settings, context);
+  if (coversFully({ ...step, mask: null })) return own;
+  const lay = layer(step);
   const beneath = new Float64Array(3);
   return c => {
     beneath.set(c);
     own(c);
-    let weight = strength;
-    if (limitOwn) weight *= reachAt(limitOwn, luma(c[0], c[1], c[2]));
-    if (limitBeneath) weight *= reachAt(limitBeneath, luma(beneath[0], beneath[1], beneath[2]));
-    mix(beneath, c);
-    for (let i = 0; i < 3; i++) c[i] = beneath[i] + weight * (c[i] - beneath[i]);
+    lay(beneath, c, 1);
   };
+}
+
+/** What the steps of a treatment may use. */
+export function contextOf(treatment: Treatment): StepContext {
+  const tables = new Map(Object.entries(treatment.tables).map(([id, text]) => [id, tableOf(text)]));
+  return { tables, ground: new Float64Array(3) };
 }
 
 /** The steps that do anything: those that are on and have strength. */
@@ -53,14 +68,55 @@ export function activeSteps(treatment: Treatment): Step[] {
   return treatment.steps.filter(s => s.enabled && s.strength > 0);
 }
 
-/** A whole treatment as one exact function of a colour: the reference that every plan is checked against. */
+/** Whether a step sees each colour alone: it has no mask and looks at no neighbours. */
+export function isPointStep(step: Step, context: StepContext): boolean {
+  return step.mask === null && !kindOf(step).field?.(step.settings, context);
+}
+
+/**
+ * Steps one after another as one exact function of a colour, the ground noted after the first `groundSteps`
+ * of them (and before each step until then, so that a ground step's ground is what is beneath it).
+ */
+export function inTurn(steps: readonly Step[], groundSteps: number, context: StepContext): Point {
+  const points = steps.map(step => layOn(step, context));
+  if (!steps.some(s => kindOf(s).usesGround)) {
+    const [only] = points;
+    if (points.length === 1) return only;
+    return c => {
+      for (let i = 0; i < points.length; i++) points[i](c);
+    };
+  }
+  return c => {
+    for (let i = 0; i < points.length; i++) {
+      if (i <= groundSteps) context.ground.set(c);
+      points[i](c);
+    }
+  };
+}
+
+/** How many of the first steps stand in the Ground stage. */
+export const groundStepsOf = (steps: readonly Step[]): number => {
+  const end = steps.findIndex(s => s.stage !== 'ground');
+  return end < 0 ? steps.length : end;
+};
+
+/**
+ * A treatment whose steps see each colour alone as one exact function of a colour: the reference that every
+ * plan is checked against. Throws a RangeError that names a step with a mask or one that looks at neighbours.
+ */
 export function exactly(treatment: Treatment): Point {
-  const points = activeSteps(treatment).map(layOn);
+  const context = contextOf(treatment);
+  const steps = activeSteps(treatment);
+  for (const step of steps) {
+    if (!isPointStep(step, context)) throw new RangeError(`${step.id} (${step.kind}) needs a picture`);
+  }
+  const all = inTurn(steps, groundStepsOf(steps), context);
   const { strength } = treatment;
+  if (strength === 1) return all;
   const bare = new Float64Array(3);
   return c => {
     bare.set(c);
-    for (const point of points) point(c);
-    if (strength < 1) for (let i = 0; i < 3; i++) c[i] = bare[i] + strength * (c[i] - bare[i]);
+    all(c);
+    if (steps.length) for (let i = 0; i < 3; i++) c[i] = bare[i] + strength * (c[i] - bare[i]);
   };
 }

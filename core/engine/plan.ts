@@ -1,23 +1,61 @@
-import { gridNodes, readGrid, type Grid } from '../kernels/grid';
-import { readRamp, type Ramp } from '../kernels/ramp';
-import type { Point } from '../steps/define';
-import { stepKind } from '../steps';
+import { isGrey } from '../colour/grey';
+import { coverageOf, type Coverage } from '../masks/coverage';
+import type { Field, Point, Scale, StepContext } from '../steps/define';
+import type { Mask } from '../treatment/masks';
 import type { Step, Treatment } from '../treatment/schema';
-import { activeSteps, coversFully, exactly, layOn } from './lay';
+import { bakeColours, bakeGreys, type Baked, type Table } from './bake';
+import {
+  activeSteps,
+  contextOf,
+  coversFully,
+  exactly,
+  groundStepsOf,
+  inTurn,
+  isPointStep,
+  kindOf,
+  layOn,
+} from './lay';
 
 /**
- * What a pass takes and leaves: `grid` takes 16-bit codes and leaves colours or greys; `ramp` takes greys
- * and leaves colours; `exact` works on colours one by one.
+ * One thing done to a picture.
+ * - `points`: each colour by itself, through a table or exactly, through a mask where there is one;
+ * - `field`: a step that needs more than each colour, laid on through its mask;
+ * - `ground`: what is there now is kept as the photograph with only its Ground steps.
  */
-export type Pass =
-  { kind: 'grid'; grid: Grid } | { kind: 'ramp'; ramp: Ramp } | { kind: 'exact'; point: Point };
+export type Pass = {
+  key: string;
+  /** What its survey depends on, beside the passes before it. */
+  surveyKey?: string;
+} & (
+  | {
+      kind: 'points';
+      table: Table;
+      /** The exact function, for colours that a table does not hold. */
+      point: Point;
+      coverage: Coverage | null;
+      /** The context whose ground is set before `point` is asked; null where no step of the run reads it. */
+      reads: StepContext | null;
+      /** What is beneath counts as the ground: the step stands in the Ground stage. */
+      onGround: boolean;
+    }
+  | { kind: 'field'; field: Field; step: Step; coverage: Coverage | null; onGround: boolean }
+  | { kind: 'ground' }
+);
 
 export interface Plan {
   passes: Pass[];
-  /** Equal keys mean equal pixels for the same photograph. */
+  /** Equal keys mean equal pixels for the same photograph and frame. */
   key: string;
   /** Within the tolerance of the exact steps: always, but for a draft. */
   fine: boolean;
+  /** The strength of the whole that is still to be applied against the bare picture; 1 where it is in a table. */
+  strength: number;
+  /** Only points without masks: no pixel needs anything but itself. */
+  simple: boolean;
+  /** Some pass wants a look at the whole picture first. */
+  surveyed: boolean;
+  /** How many pixels around a part are needed to render it. */
+  margin: (scale: Scale) => number;
 }
 
 export interface PlanContext {
@@ -29,144 +67,37 @@ export interface PlanContext {
   draft?: boolean;
 }
 
-/** The largest error of a baked table, in encoded units. */
-const TOLERANCE = 0.5 / 255;
-const GRID_SIZES = [33, 65, 97];
-const RAMP_DENSITIES = [4096, 32768];
-/** A ramp never holds more than this many entries, however far the greys reach beyond 0..1. */
-const MOST_ENTRIES = 1 << 17;
-
-/** Colours that a baked grid is checked on: a low-discrepancy set over the cube, and one over the darks. */
-const CHECKS = 768;
-const checkCodes = new Uint16Array(CHECKS * 3);
-for (let i = 0; i < CHECKS; i++) {
-  const dark = i % 3 === 0 ? 0.12 : 1;
-  // Roberts' additive recurrence, from the plastic number of three dimensions.
-  const at = [0.8191725134, 0.6710436067, 0.5497004779].map(a => (0.5 + (i + 1) * a) % 1);
-  for (let k = 0; k < 3; k++) checkCodes[i * 3 + k] = Math.round(at[k] * dark * 65535);
-}
-
-function bakeGrid(points: readonly Point[], size: number, channels: 1 | 3): Grid {
-  const nodes = gridNodes(size);
-  const values = new Float32Array(size ** 3 * channels);
-  const c = new Float64Array(3);
-  let o = 0;
-  for (let r = 0; r < size; r++) {
-    for (let g = 0; g < size; g++) {
-      for (let b = 0; b < size; b++) {
-        c[0] = nodes[r];
-        c[1] = nodes[g];
-        c[2] = nodes[b];
-        for (const point of points) point(c);
-        for (let k = 0; k < channels; k++) values[o++] = c[k];
-      }
-    }
-  }
-  return { size, channels, values };
-}
-
-/** The largest error of a grid on the check colours, counting only what can be seen (0..1). */
-function gridError(grid: Grid, points: readonly Point[]): number {
-  const read = new Float32Array(CHECKS * grid.channels);
-  readGrid(grid, checkCodes, 0, CHECKS, read);
-  const c = new Float64Array(3);
-  let worst = 0;
-  for (let i = 0; i < CHECKS; i++) {
-    for (let k = 0; k < 3; k++) c[k] = checkCodes[i * 3 + k] / 65535;
-    for (const point of points) point(c);
-    for (let k = 0; k < grid.channels; k++) {
-      worst = Math.max(worst, Math.abs(clip(read[i * grid.channels + k]) - clip(c[k])));
-    }
-  }
-  return worst;
-}
-
-const clip = (v: number) => Math.min(1, Math.max(0, v));
-
-function bakeRamp(points: readonly Point[], from: number, to: number, density: number): Ramp {
-  const length = Math.min(MOST_ENTRIES, Math.ceil((to - from) * density) + 2);
-  const fits = (length - 1) / (to - from);
-  const values = new Float32Array(length * 3);
-  const c = new Float64Array(3);
-  for (let i = 0; i < length; i++) {
-    c.fill(from + i / fits);
-    for (const point of points) point(c);
-    values.set(c, i * 3);
-  }
-  return { from, density: fits, length, values };
-}
-
-/** The largest error of a ramp halfway between every few of its entries. */
-function rampError(ramp: Ramp, points: readonly Point[]): number {
-  const grey = new Float32Array(1);
-  const read = new Float32Array(3);
-  const c = new Float64Array(3);
-  let worst = 0;
-  for (let i = 0; i < ramp.length - 1; i += 3) {
-    grey[0] = ramp.from + (i + 0.5) / ramp.density;
-    readRamp(ramp, grey, 1, read);
-    c.fill(grey[0]);
-    for (const point of points) point(c);
-    for (let k = 0; k < 3; k++) worst = Math.max(worst, Math.abs(clip(read[k]) - clip(c[k])));
-  }
-  return worst;
-}
-
-const exactPass = (points: readonly Point[]): Pass => ({
-  kind: 'exact',
-  point: c => {
-    for (const point of points) point(c);
-  },
-});
-
-/** How many of the grid sizes are worth baking for a picture. */
-const gridsFor = ({ pixels }: PlanContext) => GRID_SIZES.filter(size => size ** 3 <= pixels).length;
-
-interface Baked {
-  pass: Pass;
-  fine: boolean;
-}
-
-/** Bakes for ever finer settings until the error is small enough; `next` is asked only when it is needed. */
-interface Ladder {
-  rungs: number;
-  bake: (rung: number) => Baked;
-}
-
-const gridLadder = (points: readonly Point[], channels: 1 | 3, context: PlanContext): Ladder => ({
-  rungs: gridsFor(context),
-  bake: rung => {
-    const grid = bakeGrid(points, GRID_SIZES[rung], channels);
-    return { pass: { kind: 'grid', grid }, fine: gridError(grid, points) <= TOLERANCE };
-  },
-});
-
-const rampLadder = (points: readonly Point[], from: number, to: number): Ladder => ({
-  rungs: RAMP_DENSITIES.length,
-  bake: rung => {
-    const ramp = bakeRamp(points, from, to, RAMP_DENSITIES[rung]);
-    return { pass: { kind: 'ramp', ramp }, fine: rampError(ramp, points) <= TOLERANCE };
-  },
-});
+/** A picture with fewer pixels than this is rendered exactly: a table would cost more than it saves. */
+const FEWEST_PIXELS = 20_000;
 
 /** Steps of grey to which a ramp's ends are widened, so that it is not baked anew for every small change. */
 const SPAN_STEP = 0.5;
+/** Greys that a ramp holds where what comes in is not known: beyond it steps run exactly. */
+const WIDE_SPAN: [number, number] = [-0.5, 1.5];
+
+const spans = new WeakMap<Float32Array, [number, number]>();
 
 /** The greys that a grid leaves, at least 0..1, widened to whole steps. */
-function greySpan(pass: Pass): [number, number] {
-  if (pass.kind !== 'grid') return [0, 1];
-  let from = 0;
-  let to = 1;
-  for (const v of pass.grid.values) {
-    if (v < from) from = v;
-    if (v > to) to = v;
+function greySpan(table: Table): [number, number] {
+  if (table.kind !== 'grid') return WIDE_SPAN;
+  const { values } = table.grid;
+  let span = spans.get(values);
+  if (!span) {
+    let from = 0;
+    let to = 1;
+    for (let i = 0; i < values.length; i++) {
+      if (values[i] < from) from = values[i];
+      if (values[i] > to) to = values[i];
+    }
+    span = [Math.floor(from / SPAN_STEP) * SPAN_STEP, Math.ceil(to / SPAN_STEP) * SPAN_STEP];
+    spans.set(values, span);
   }
-  return [Math.floor(from / SPAN_STEP) * SPAN_STEP, Math.ceil(to / SPAN_STEP) * SPAN_STEP];
+  return span;
 }
 
 /** How many of the first steps it takes until the picture is grey; 0 where it never is. */
 function stepsUntilGrey(steps: readonly Step[]): number {
-  return steps.findIndex(s => coversFully(s) && stepKind(s.kind)?.leavesGrey) + 1;
+  return steps.findIndex(s => coversFully(s) && kindOf(s).leavesGrey?.(s.settings)) + 1;
 }
 
 /** What makes a step's pixels: its name, id and place on the line do not. */
@@ -178,16 +109,41 @@ const pixelKey = ({ kind, strength, mix, reach, settings }: Step) => ({
   settings,
 });
 
-export type Planner = (treatment: Treatment, context: PlanContext) => Plan;
+/** A mask with all that it stands on. */
+function maskKey(id: string, masks: readonly Mask[]): unknown[] {
+  const mask = masks.find(m => m.id === id)!;
+  const { invert, feather, grow, refine, parts } = mask;
+  const on = parts.flatMap(p => (p.kind === 'mask' ? maskKey(p.mask, masks) : []));
+  return [{ invert, feather, grow, refine, parts }, ...on];
+}
+
+export interface Planner {
+  (treatment: Treatment, context: PlanContext): Plan;
+  /** The tables that are kept, to be handed to another planner. */
+  tables: () => KeptTable[];
+  /** Takes in tables that another planner baked. */
+  learn: (tables: readonly KeptTable[]) => void;
+}
+export type KeptTable = readonly [key: string, baked: Baked];
+
+/** What a planner carries along while it lays out the passes of one treatment. */
+interface Layout {
+  passes: Pass[];
+  /** One number a pixel is left. */
+  grey: boolean;
+  /** The greys that may come in. */
+  span: [number, number];
+  fine: boolean;
+}
 
 /**
  * A planner that keeps its last baked tables, so that moving one control bakes only what it changes.
- * The plan bakes runs of point steps: into a 3D table while the picture has colour, into a 1D table once
- * one number a pixel is left. Each table is checked against the exact steps; where the error passes
- * 0.5/255 a finer one is baked, and where that fails too, or where the picture is smaller than the table, the
- * steps run exactly.
+ * The plan bakes runs of steps that see each colour alone: into a 3D table while the picture has colour, into a
+ * 1D table once one number a pixel is left. Each table is checked against the exact steps; where the error
+ * passes 0.5/255 a finer one is baked, and where that fails too, or where the picture is smaller than the
+ * table, the steps run exactly. Steps with masks, and steps that look at neighbours, are passes of their own.
  */
-export function createPlanner(keep = 32): Planner {
+export function createPlanner(keep = 48): Planner {
   const kept = new Map<string, Baked>();
   const remember = (key: string, make: () => Baked): Baked => {
     const baked = kept.get(key) ?? make();
@@ -196,43 +152,221 @@ export function createPlanner(keep = 32): Planner {
     if (kept.size > keep) kept.delete(kept.keys().next().value!);
     return baked;
   };
-  /** The coarsest pass that is fine; for a draft the coarsest; exact where no table serves. */
-  const climb = (of: string, points: readonly Point[], ladder: Ladder, draft: boolean): Baked => {
-    for (let rung = 0; rung < ladder.rungs; rung++) {
-      const baked = remember(`${rung} ${of}`, () => ladder.bake(rung));
-      if (baked.fine || draft) return baked;
-    }
-    return { pass: exactPass(points), fine: true };
+  /** A fine table that is kept serves a draft as well; none serves where it would be off: then exactly. */
+  const baked = (of: string, bake: (draft: boolean) => Baked, draft: boolean): Baked => {
+    const fine = kept.get(`fine ${of}`);
+    if (draft && !fine) return remember(`draft ${of}`, () => bake(true));
+    const table = remember(`fine ${of}`, () => bake(false));
+    return table.fine ? table : { table: { kind: 'exact' }, fine: true };
   };
 
-  return (treatment, context) => {
-    const { grey, draft = false } = context;
+  const plan = (treatment: Treatment, context: PlanContext): Plan => {
+    const { draft = false } = context;
     const steps = activeSteps(treatment);
-    const key = JSON.stringify([grey, treatment.strength, steps.map(pixelKey)]);
-    const made: Baked[] = [];
-    const ramp = (of: unknown, points: readonly Point[], from: number, to: number) =>
-      made.push(climb(JSON.stringify(['ramp', from, to, of]), points, rampLadder(points, from, to), draft));
-    const grid = (of: unknown, points: readonly Point[], channels: 1 | 3) =>
-      made.push(
-        climb(JSON.stringify(['grid', channels, of]), points, gridLadder(points, channels, context), draft),
-      );
+    const use = contextOf(treatment);
+    const { masks } = treatment;
+    const tablesKey = (list: readonly Step[]) =>
+      list.map(s => {
+        const { table } = s.settings as { table?: string | null };
+        return table ? treatment.tables[table] : 0;
+      });
+    const layout: Layout = { passes: [], grey: context.grey, span: [0, 1], fine: true };
 
-    if (steps.length && treatment.strength < 1) {
-      const points = [exactly(treatment)];
-      if (grey) ramp(key, points, 0, 1);
-      else grid(key, points, 3);
-    } else {
-      const until = stepsUntilGrey(steps);
-      const coloured = grey ? 0 : until || steps.length;
-      const before = steps.slice(0, coloured);
-      const after = steps.slice(coloured);
-      if (before.length) grid(before.map(pixelKey), before.map(layOn), until > 0 ? 1 : 3);
-      if (after.length) {
-        const [from, to] = before.length ? greySpan(made[0].pass) : [0, 1];
-        ramp(after.map(pixelKey), after.map(layOn), from, to);
+    /** Adds a pass over each colour, baked for greys or for colours. */
+    const points = (
+      point: Point,
+      of: readonly unknown[],
+      more: {
+        leavesGrey?: boolean;
+        coverage?: Coverage | null;
+        maskOf?: unknown;
+        reads?: StepContext | null;
+        onGround?: boolean;
+      } = {},
+    ) => {
+      const { leavesGrey = false, coverage = null, maskOf = null, reads = null, onGround = false } = more;
+      const name = JSON.stringify(of);
+      const pixels = coverage ? context.pixels * MASKED_SHARE : context.pixels;
+      let made: Baked = { table: { kind: 'exact' }, fine: true };
+      if (!reads && layout.grey) {
+        const [from, to] = layout.span;
+        made = baked(
+          JSON.stringify(['ramp', from, to, name]),
+          coarse => bakeGreys(point, from, to, coarse),
+          draft,
+        );
+      } else if (!reads && pixels >= FEWEST_PIXELS) {
+        const channels = leavesGrey ? 1 : 3;
+        made = baked(
+          JSON.stringify(['grid', channels, name]),
+          coarse => bakeColours(point, channels, coarse),
+          draft,
+        );
       }
+      const { table } = made;
+      layout.fine &&= made.fine;
+      layout.passes.push({
+        kind: 'points',
+        key: JSON.stringify([name, layout.grey, table.kind, made.fine, maskOf]),
+        table,
+        point,
+        coverage,
+        reads,
+        onGround,
+      });
+      if (leavesGrey && !coverage) {
+        layout.grey = true;
+        layout.span = table.kind === 'grid' ? greySpan(table) : WIDE_SPAN;
+      } else if (layout.grey) {
+        layout.grey = table.kind === 'ramp' && isGrey(table.ramp.values);
+        layout.span = WIDE_SPAN;
+      }
+    };
+
+    /** A run of steps that see each colour alone: until it is grey, and after. */
+    const run = (list: readonly Step[], groundSteps: number) => {
+      let rest = list;
+      if (!layout.grey) {
+        const until = stepsUntilGrey(list);
+        const coloured = list.slice(0, until || list.length);
+        // A step further on that reads the ground needs it from here: then the run stays whole.
+        const later = list.slice(coloured.length);
+        if (later.some(s => kindOf(s).usesGround)) {
+          points(inTurn(list, groundSteps, use), [list.map(pixelKey), groundSteps, tablesKey(list)]);
+          return;
+        }
+        points(
+          inTurn(coloured, groundSteps, use),
+          [coloured.map(pixelKey), groundSteps, tablesKey(coloured)],
+          { leavesGrey: until > 0 },
+        );
+        rest = later;
+      }
+      if (rest.length)
+        points(inTurn(rest, groundSteps, use), [rest.map(pixelKey), groundSteps, tablesKey(rest)]);
+    };
+
+    const key = JSON.stringify([
+      context.grey,
+      treatment.strength,
+      steps.map(s => [pixelKey(s), s.mask && maskKey(s.mask, masks), s.stage === 'ground']),
+      tablesKey(steps),
+    ]);
+    const allPoints = steps.every(s => isPointStep(s, use));
+    let strength = 1;
+    if (steps.length && allPoints && treatment.strength < 1) points(exactly(treatment), [key]);
+    else if (steps.length) {
+      strength = treatment.strength;
+      layOut(steps, use, masks, { run, points, layout, tablesKey });
     }
-    const fine = made.every(m => m.fine);
-    return { passes: made.map(m => m.pass), key: fine ? key : `draft ${key}`, fine };
+    const { passes, fine } = layout;
+    return {
+      passes,
+      key: fine ? key : `draft ${key}`,
+      fine,
+      strength,
+      simple: strength === 1 && passes.every(p => p.kind === 'points' && !p.coverage && !p.reads),
+      surveyed: passes.some(
+        p => (p.kind === 'field' && p.field.survey) || (p.kind !== 'ground' && p.coverage?.survey),
+      ),
+      margin: scale =>
+        passes.reduce((sum, p) => sum + (p.kind === 'field' ? (p.field.margin?.(scale) ?? 0) : 0), 0),
+    };
   };
+  return Object.assign(plan, {
+    tables: () => [...kept],
+    learn: (tables: readonly KeptTable[]) => {
+      for (const [key, table] of tables) remember(key, () => table);
+    },
+  });
+}
+
+/** The share of a picture that a mask is expected to touch, for choosing tables. */
+const MASKED_SHARE = 0.25;
+
+interface Builders {
+  run: (list: readonly Step[], groundSteps: number) => void;
+  points: (
+    point: Point,
+    of: readonly unknown[],
+    more?: {
+      coverage?: Coverage | null;
+      maskOf?: unknown;
+      reads?: StepContext | null;
+      onGround?: boolean;
+    },
+  ) => void;
+  layout: Layout;
+  tablesKey: (list: readonly Step[]) => unknown;
+}
+
+/** Lays out the passes of steps: runs of points, and what must stand by itself. */
+function layOut(
+  steps: readonly Step[],
+  use: StepContext,
+  masks: readonly Mask[],
+  { run, points, layout, tablesKey }: Builders,
+): void {
+  const groundSteps = groundStepsOf(steps);
+  const coverages = steps.map(s =>
+    s.mask === null ? null : coverageOf(s.mask, masks, kindOf(s).bleed?.(s.settings) ?? 0),
+  );
+  const alone = steps.map(s => !isPointStep(s, use));
+  const firstAlone = alone.indexOf(true);
+  // A later pass reads the ground from a picture of it, unless it stands in one run with the source.
+  const readsPicture = steps.map(
+    (s, i) =>
+      i >= groundSteps &&
+      (coverages[i]?.needsGround ||
+        (kindOf(s).usesGround && (alone[i] || (firstAlone >= 0 && i > firstAlone)))),
+  );
+  const snapshot = readsPicture.includes(true);
+
+  let open: Step[] = [];
+  let openFrom = 0;
+  const flush = () => {
+    if (open.length) run(open, Math.max(0, groundSteps - openFrom));
+    open = [];
+  };
+  steps.forEach((step, i) => {
+    if (snapshot && i === groundSteps) {
+      flush();
+      layout.passes.push({ kind: 'ground', key: 'ground' });
+    }
+    // In one run with the source a step finds the ground on the way; else it is read from its picture.
+    const findsGround = !kindOf(step).usesGround || i < groundSteps || layout.passes.length === 0;
+    const inRun = !alone[i] && findsGround;
+    if (inRun) {
+      if (!open.length) openFrom = i;
+      open.push(step);
+      return;
+    }
+    flush();
+    const coverage = coverages[i];
+    const onGround = i < groundSteps;
+    const maskOf = step.mask && [maskKey(step.mask, masks), kindOf(step).bleed?.(step.settings) ?? 0];
+    const field = kindOf(step).field?.(step.settings, use);
+    if (field) {
+      layout.passes.push({
+        kind: 'field',
+        key: JSON.stringify(['field', pixelKey(step), maskOf, onGround]),
+        surveyKey: field.surveyKey && JSON.stringify([field.surveyKey, maskOf, onGround]),
+        field,
+        step,
+        coverage,
+        onGround,
+      });
+      const turnsGrey = coversFully(step) && kindOf(step).leavesGrey?.(step.settings);
+      layout.grey = Boolean(turnsGrey) || (layout.grey && Boolean(field.keepsGrey));
+      layout.span = WIDE_SPAN;
+      return;
+    }
+    points(layOn(step, use), [pixelKey(step), tablesKey([step]), onGround], {
+      coverage,
+      maskOf,
+      reads: kindOf(step).usesGround ? use : null,
+      onGround,
+    });
+  });
+  flush();
 }

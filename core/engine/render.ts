@@ -1,12 +1,17 @@
 import { readCodes, readGreyCodes, spreadGrey, write16, write8 } from '../kernels/codes';
-import { readGrid, type Grid } from '../kernels/grid';
+import { readGrid, type Codes, type Grid } from '../kernels/grid';
 import { readRamp, writeRamp8, type Ramp } from '../kernels/ramp';
-import type { Point } from '../steps/define';
+import { runExact } from '../kernels/exact';
+import { mendColours, mendGreys, mendRamp } from '../kernels/mend';
+import type { Geometry, Rectangle } from './geometry';
+import type { Table } from './bake';
 import type { Plan } from './plan';
+import { runPlan, type Checkpoint, type Surveys } from './run';
+import type { Point } from '../steps/define';
 
-/** A rectangle of a photograph: encoded sRGB, 16-bit codes, interleaved RGB, row by row. */
+/** A rectangle of a photograph: encoded sRGB, codes of 16 or 8 bits, interleaved RGB, row by row. */
 export interface Tile {
-  codes: Uint16Array;
+  codes: Codes;
   width: number;
   height: number;
   /** Where the tile lies in the picture, in pixels: dither and grain are anchored to it. */
@@ -14,43 +19,64 @@ export interface Tile {
   y: number;
 }
 
-function runExact(point: Point, values: Float32Array, count: number): void {
-  const c = new Float64Array(3);
-  for (let i = 0; i < count * 3; i += 3) {
-    c[0] = values[i];
-    c[1] = values[i + 1];
-    c[2] = values[i + 2];
-    point(c);
-    values[i] = c[0];
-    values[i + 1] = c[1];
-    values[i + 2] = c[2];
-  }
+/** What is kept with a tile between renders, so that a change computes only what follows it. */
+export interface Kept {
+  /** The greys that a conversion left, and the table that made them. */
+  from?: Grid;
+  greys?: Float32Array;
+  /** The state before the pass that changed last. */
+  checkpoint?: Checkpoint;
+  /** The passes of the last render. */
+  lastKeys?: string[];
 }
 
-/** A plan made ready for rows of up to `width` pixels; the returned function reuses its buffers. */
+export interface RenderOptions {
+  /** The photograph is grey, as it was when the plan was made. */
+  grey: boolean;
+  /** The framed picture that the tile is a part of; needed unless the plan is simple. */
+  geometry?: Geometry;
+  /** What the plan's passes found in the whole picture; needed where the plan is surveyed. */
+  surveys?: Surveys;
+  /** The part of the tile that is wanted, where the tile holds a margin around it. */
+  part?: Rectangle;
+  kept?: Kept;
+}
+
+/** A simple plan's tables, in order. */
+interface Simple {
+  table: Table;
+  point: Point;
+}
+const simpleOf = (plan: Plan): Simple[] => plan.passes.flatMap(p => (p.kind === 'points' ? [p] : []));
+
+/** A simple plan made ready for rows of up to `width` pixels; the returned function reuses its buffers. */
 function rowRunner(plan: Plan, width: number, grey: boolean) {
   const greys = new Float32Array(width);
   const colours = new Float32Array(width * 3);
-  const [first] = plan.passes;
+  const passes = simpleOf(plan);
+  const first = passes[0]?.table;
   const startsGrey = grey && first?.kind === 'ramp';
 
-  return (codes: Uint16Array, from: number, count: number): Float32Array => {
+  return (codes: Codes, from: number, count: number): Float32Array => {
     let isGrey = startsGrey;
     if (startsGrey) readGreyCodes(codes, from, count, greys);
     else if (first?.kind !== 'grid') readCodes(codes, from, count, colours);
 
-    for (const pass of plan.passes) {
-      if (pass.kind === 'grid') {
-        isGrey = pass.grid.channels === 1;
-        readGrid(pass.grid, codes, from, count, isGrey ? greys : colours);
-      } else if (pass.kind === 'ramp') {
+    for (const { table, point } of passes) {
+      if (table.kind === 'grid') {
+        isGrey = table.grid.channels === 1;
+        readGrid(table.grid, codes, from, count, isGrey ? greys : colours);
+        if (table.holes && isGrey) mendGreys(greys, codes, from, count, point);
+        else if (table.holes) mendColours(colours, codes, from, count, point);
+      } else if (table.kind === 'ramp') {
         if (!isGrey) for (let i = 0; i < count; i++) greys[i] = colours[i * 3];
-        readRamp(pass.ramp, greys, count, colours);
+        readRamp(table.ramp, greys, count, colours);
+        if (table.holes) mendRamp(colours, greys, count, point);
         isGrey = false;
       } else {
         if (isGrey) spreadGrey(greys, count, colours);
         isGrey = false;
-        runExact(pass.point, colours, count);
+        runExact(point, colours, count);
       }
     }
     if (isGrey) spreadGrey(greys, count, colours);
@@ -58,42 +84,54 @@ function rowRunner(plan: Plan, width: number, grey: boolean) {
   };
 }
 
-export interface RenderOptions {
-  /** The photograph is grey, as it was when the plan was made. */
-  grey: boolean;
-  /**
-   * Where the greys that the conversion left are kept with this tile, so that a later render that changes
-   * only what follows starts from them.
-   */
-  kept?: KeptGreys;
-}
-
-/** The greys of a tile beneath its toning, and the table that made them. */
-export interface KeptGreys {
-  from?: Grid;
-  greys?: Float32Array;
-}
+let scratch = new Float32Array(0);
+const scratchFor = (count: number) => {
+  if (scratch.length < count) scratch = new Float32Array(count);
+  return scratch;
+};
 
 /** The greys that a plan's first pass leaves, one a pixel, where the plan is greys and a ramp over them. */
-function greysBeneath(
-  plan: Plan,
-  tile: Tile,
-  { grey, kept = {} }: RenderOptions,
-): [Float32Array, Ramp] | null {
-  const [first, second] = plan.passes;
+function greysBeneath(plan: Plan, tile: Tile, options: RenderOptions): [Float32Array, Ramp] | null {
+  const { grey, kept = {} } = options;
+  const [first, second] = simpleOf(plan);
   const count = tile.width * tile.height;
-  if (grey && plan.passes.length === 1 && first.kind === 'ramp') {
-    const greys = new Float32Array(count);
+  if (grey && plan.passes.length === 1 && first.table.kind === 'ramp' && !first.table.holes) {
+    const greys = scratchFor(count);
     readGreyCodes(tile.codes, 0, count, greys);
-    return [greys, first.ramp];
+    return [greys, first.table.ramp];
   }
-  if (plan.passes.length !== 2 || first.kind !== 'grid' || second.kind !== 'ramp') return null;
-  if (!kept.greys || kept.from !== first.grid) {
-    kept.greys ??= new Float32Array(count);
-    kept.from = first.grid;
-    readGrid(first.grid, tile.codes, 0, count, kept.greys);
+  if (plan.passes.length !== 2 || first.table.kind !== 'grid') return null;
+  if (second.table.kind !== 'ramp' || second.table.holes) return null;
+  const { grid, holes } = first.table;
+  if (!kept.greys || kept.from !== grid) {
+    // Where nothing is kept the same memory serves again: fresh memory costs as much as the work.
+    kept.greys ??= options.kept ? new Float32Array(count) : scratchFor(count);
+    kept.from = grid;
+    readGrid(grid, tile.codes, 0, count, kept.greys);
+    if (holes) mendGreys(kept.greys, tile.codes, 0, count, first.point);
   }
-  return [kept.greys, second.ramp];
+  return [kept.greys, second.table.ramp];
+}
+
+/** A plan with masks or with passes that look around, over a whole tile. */
+function treated(plan: Plan, tile: Tile, { geometry, surveys = [], kept }: RenderOptions): Float32Array {
+  if (!geometry) throw new RangeError('this plan needs the geometry of the picture');
+  if (!kept) return runPlan(plan, tile.codes, tile, geometry, surveys).rgb;
+  const keys = plan.passes.map(p => p.key);
+  const last = kept.lastKeys;
+  const changed = last ? keys.findIndex((key, i) => key !== last[i]) : -1;
+  const keepAt = changed > 0 ? changed : (kept.checkpoint?.keys.length ?? null);
+  const result = runPlan(plan, tile.codes, tile, geometry, surveys, kept.checkpoint, keepAt);
+  kept.lastKeys = keys;
+  kept.checkpoint = result.kept;
+  return result.rgb;
+}
+
+/** The rows of the wanted part in a treated tile: the number of the first value of each. */
+function* rowsOf(tile: Tile, part: Rectangle): Generator<[row: number, values: number]> {
+  for (let row = 0; row < part.height; row++) {
+    yield [row, ((part.y - tile.y + row) * tile.width + part.x - tile.x) * 3];
+  }
 }
 
 /** Renders a tile to 8-bit codes, dithered: RGBA (stride 4) for a screen, RGB (stride 3) for a file. */
@@ -104,7 +142,15 @@ export function render8(
   stride: 3 | 4,
   options: RenderOptions,
 ): void {
-  const { width, height, x, y } = tile;
+  const { part = tile } = options;
+  const { width, height, x, y } = part;
+  if (!plan.simple) {
+    const rgb = treated(plan, tile, options);
+    for (const [row, at] of rowsOf(tile, part)) {
+      write8(rgb.subarray(at, at + width * 3), width, out, row * width * stride, stride, x, y + row);
+    }
+    return;
+  }
   const toned = greysBeneath(plan, tile, options);
   if (toned) {
     const [greys, ramp] = toned;
@@ -120,10 +166,31 @@ export function render8(
 }
 
 /** Renders a tile to 16-bit RGB codes. */
-export function render16(plan: Plan, tile: Tile, out: Uint16Array, { grey }: RenderOptions): void {
-  const run = rowRunner(plan, tile.width, grey);
-  for (let row = 0; row < tile.height; row++) {
-    const values = run(tile.codes, row * tile.width, tile.width);
-    write16(values, tile.width, out, row * tile.width * 3);
+export function render16(plan: Plan, tile: Tile, out: Uint16Array, options: RenderOptions): void {
+  const { part = tile } = options;
+  const { width, height } = part;
+  if (!plan.simple) {
+    const rgb = treated(plan, tile, options);
+    for (const [row, at] of rowsOf(tile, part)) {
+      write16(rgb.subarray(at, at + width * 3), width, out, row * width * 3);
+    }
+    return;
   }
+  const run = rowRunner(plan, width, options.grey);
+  for (let row = 0; row < height; row++) {
+    write16(run(tile.codes, row * width, width), width, out, row * width * 3);
+  }
+}
+
+/** The part of the framed picture that is needed to render a part of it: its margin added, inside the picture. */
+export function withMargin(plan: Plan, part: Rectangle, geometry: Geometry): Rectangle {
+  const margin = plan.margin(geometry);
+  const x = Math.max(0, part.x - margin);
+  const y = Math.max(0, part.y - margin);
+  return {
+    x,
+    y,
+    width: Math.min(geometry.width, part.x + part.width + margin) - x,
+    height: Math.min(geometry.height, part.y + part.height + margin) - y,
+  };
 }

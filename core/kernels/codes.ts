@@ -1,15 +1,18 @@
+import { mostCode, type Codes } from './grid';
 import { DITHER, DITHER_MASK, ditherRow } from './dither';
 
 /** Between 16-bit codes and working values. */
 
-/** 16-bit RGB to encoded RGB 0..1. */
-export function readCodes(codes: Uint16Array, from: number, count: number, out: Float32Array): void {
-  for (let i = 0, p = from * 3; i < count * 3; i++, p++) out[i] = codes[p] / 65535;
+/** RGB codes to encoded RGB 0..1. */
+export function readCodes(codes: Codes, from: number, count: number, out: Float32Array): void {
+  const most = mostCode(codes);
+  for (let i = 0, p = from * 3; i < count * 3; i++, p++) out[i] = codes[p] / most;
 }
 
-/** 16-bit RGB of a grey picture (R = G = B) to one number a pixel, 0..1. */
-export function readGreyCodes(codes: Uint16Array, from: number, count: number, out: Float32Array): void {
-  for (let i = 0, p = from * 3; i < count; i++, p += 3) out[i] = codes[p] / 65535;
+/** RGB codes of a grey picture (R = G = B) to one number a pixel, 0..1. */
+export function readGreyCodes(codes: Codes, from: number, count: number, out: Float32Array): void {
+  const most = mostCode(codes);
+  for (let i = 0, p = from * 3; i < count; i++, p += 3) out[i] = codes[p] / most;
 }
 
 /** One number a pixel to three equal ones. */

@@ -31,17 +31,22 @@ export function readRamp(ramp: Ramp, greys: Float32Array, count: number, out: Fl
   }
 }
 
-const screens = new WeakMap<Ramp, Float32Array>();
+const screens = new WeakMap<Ramp, Int32Array>();
+
+/** Levels are whole numbers with this many bits after the point. */
+const BITS = 20;
 
 /** The ramp's colours as 8-bit levels, clipped, ready to be dithered. */
-function levels(ramp: Ramp): Float32Array {
+function levels(ramp: Ramp): Int32Array {
   let table = screens.get(ramp);
   if (!table) {
-    table = ramp.values.map(v => (v > 0 ? (v < 1 ? v * 255 : 255) : 0));
+    table = Int32Array.from(ramp.values, v => (v > 0 ? (v < 1 ? v : 1) : 0) * 255 * 2 ** BITS);
     screens.set(ramp, table);
   }
   return table;
 }
+
+const lifts = Int32Array.from(DITHER, v => v * 2 ** BITS);
 
 /**
  * Reads the ramp for a run of greys straight into dithered 8-bit codes; see `write8`. Takes the nearest
@@ -67,11 +72,11 @@ export function writeRamp8(
     let j = (greys[first + i] * density + half) | 0;
     if (j < 0) j = 0;
     else if (j > last) j = last;
-    const lift = DITHER[row + ((x + i) & DITHER_MASK)];
+    const lift = lifts[row + ((x + i) & DITHER_MASK)];
     const e = j * 3;
-    out[o] = (table[e] + lift) | 0;
-    out[o + 1] = (table[e + 1] + lift) | 0;
-    out[o + 2] = (table[e + 2] + lift) | 0;
+    out[o] = (table[e] + lift) >> BITS;
+    out[o + 1] = (table[e + 1] + lift) >> BITS;
+    out[o + 2] = (table[e + 2] + lift) >> BITS;
     if (stride === 4) out[o + 3] = 255;
   }
 }

@@ -1,5 +1,7 @@
 import type { z } from 'zod';
+import type { Mix } from '../colour/mixes';
 import type { Triple } from '../colour/oklab';
+import type { CubeTable } from '../formats/cube';
 import { defaultsOf, schemaOf, type Fields, type SettingsOf } from './fields';
 
 /** The five groups of the tray line, in working order. */
@@ -9,15 +11,78 @@ export type Stage = (typeof stages)[number];
 /** Changes one encoded colour in place. Must be free of state: the same colour gives the same result. */
 export type Point = (colour: Triple) => void;
 
+/** What a step may use besides its settings and the picture. */
+export interface StepContext {
+  /** The colour tables that the treatment carries, read, by id. */
+  tables: ReadonlyMap<string, CubeTable>;
+  /**
+   * The colour that the photograph has here with only its Ground steps: filled before a point is asked, for
+   * kinds that say `usesGround`.
+   */
+  ground: Triple;
+}
+
+/** The size of the photograph and of what is rendered of it, in pixels at the size of the rendering. */
+export interface Scale {
+  /** The long edge of the whole, uncropped photograph: what lengths are fractions of. */
+  longEdge: number;
+  /** The picture after its frame. */
+  width: number;
+  height: number;
+  /** The photograph before its frame. */
+  photograph: { width: number; height: number };
+}
+
+/** A rectangle of the framed picture while it is rendered: encoded RGB, interleaved, row by row. */
+export interface Region {
+  rgb: Float32Array;
+  /** Where it lies in the framed picture. */
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+  scale: Scale;
+  /**
+   * Photograph coordinates (fractions of its width and height) of a pixel's middle, x and y in pixels of
+   * the framed picture; written into `out`.
+   */
+  placeOf: (x: number, y: number, out: Float64Array) => void;
+}
+
+/**
+ * What a step makes of pixels that it does not see one by one: it looks at neighbours, at where a pixel
+ * lies.
+ */
+export interface Field {
+  /** How far it looks, in pixels, at a scale. */
+  margin?: (scale: Scale) => number;
+  /** It needs a look at the whole picture, small, before any part is rendered. */
+  survey?: (whole: Region) => unknown;
+  /** What the survey depends on besides the picture, where that is less than all settings. */
+  surveyKey?: string;
+  /** Writes what it makes of the region into `out`; within the margin of the region's edges it may be wrong. */
+  own: (region: Region, survey: unknown, out: Float32Array) => void;
+  /** A grey picture (R = G = B) stays grey. */
+  keepsGrey?: boolean;
+}
+
 export interface StepDefinition<F extends Fields = Fields, K extends string = string> {
   kind: K;
   /** Where the tray usually lies. */
   stage: Stage;
   fields: F;
-  /** What the step makes of a colour that depends on nothing but that colour. */
-  point: (settings: SettingsOf<F>) => Point;
-  /** True where the result is grey (R = G = B) whatever comes in. */
-  leavesGrey?: boolean;
+  /** How the step is laid on unless it says otherwise. */
+  mix?: Mix;
+  /** What the step makes of a colour, where that depends on nothing but the colour (and the ground's). */
+  point: (settings: SettingsOf<F>, context: StepContext) => Point;
+  /** What it makes of a region, where it needs more than each colour; null where `point` serves. */
+  field?: (settings: SettingsOf<F>, context: StepContext) => Field | null;
+  /** `point` reads the context's ground. */
+  usesGround?: boolean;
+  /** Whether the result is grey (R = G = B) whatever comes in. */
+  leavesGrey?: (settings: SettingsOf<F>) => boolean;
+  /** How far the step's mask is softened, both ways, as a fraction of the long edge. */
+  bleed?: (settings: SettingsOf<F>) => number;
 }
 
 export interface StepKind<F extends Fields = Fields, K extends string = string> extends StepDefinition<F, K> {

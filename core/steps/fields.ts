@@ -10,14 +10,64 @@ export interface NumberField {
   min: number;
   max: number;
   default: number;
-  /** How the number reads: `amount` -1..1 and `fraction` 0..1 are shown times 100. */
-  unit: 'ev' | 'amount' | 'fraction' | 'hue' | 'plain';
+  /** How the number reads: `amount` -1..1 and `fraction` 0..1 are shown times 100; `length` in thousandths of the long edge. */
+  unit: 'ev' | 'amount' | 'fraction' | 'hue' | 'plain' | 'length' | 'whole';
 }
 
 export interface ChoiceField<V extends string = string> {
   type: 'choice';
   options: readonly V[];
   default: V;
+}
+
+export interface FlagField {
+  type: 'flag';
+  default: boolean;
+}
+
+/** A colour `#rrggbb`; where it may be absent, null stands for none. */
+export interface ColourField<N extends null = null> {
+  type: 'colour';
+  default: string | N;
+  optional: boolean;
+}
+
+/** The points of a curve: [x, y] in 0..1, x rising. */
+export interface CurveField {
+  type: 'curve';
+  default: CurvePoints;
+}
+export type CurvePoints = [number, number][];
+
+/** Colour stops along 0..1, in any order. */
+export interface StopsField {
+  type: 'stops';
+  default: Stop[];
+}
+export interface Stop {
+  at: number;
+  colour: string;
+}
+
+/** The colour of a wash: one, or a ramp by the tone beneath. */
+export interface PigmentField {
+  type: 'pigment';
+  default: Pigment;
+}
+export type Pigment = { kind: 'flat'; colour: string } | { kind: 'ramp'; stops: Stop[] };
+
+/** The id of something that the treatment carries along: a colour table. Null for none. */
+export interface ReferenceField {
+  type: 'reference';
+  to: 'tables';
+  default: null;
+}
+
+/** Several of the same, in order. */
+export interface ListField<F extends Fields = Fields> {
+  type: 'list';
+  fields: F;
+  most: number;
 }
 
 export interface GroupField<F extends Fields = Fields> {
@@ -29,70 +79,158 @@ export interface GroupField<F extends Fields = Fields> {
   layout: 'section' | 'families';
 }
 
-export type Field = NumberField | ChoiceField | GroupField;
+export type Field =
+  | NumberField
+  | ChoiceField
+  | FlagField
+  | ColourField
+  | CurveField
+  | StopsField
+  | PigmentField
+  | ReferenceField
+  | ListField
+  | GroupField;
 export type Fields = { readonly [name: string]: Field };
 
 export type ValueOf<F extends Field> = F extends NumberField
   ? number
   : F extends ChoiceField<infer V>
     ? V
-    : F extends GroupField<infer G>
-      ? SettingsOf<G>
-      : never;
+    : F extends FlagField
+      ? boolean
+      : F extends ColourField
+        ? string | null
+        : F extends CurveField
+          ? CurvePoints
+          : F extends StopsField
+            ? Stop[]
+            : F extends PigmentField
+              ? Pigment
+              : F extends ReferenceField
+                ? string | null
+                : F extends ListField<infer L>
+                  ? SettingsOf<L>[]
+                  : F extends GroupField<infer G>
+                    ? SettingsOf<G>
+                    : never;
 export type SettingsOf<F extends Fields> = { [K in keyof F]: ValueOf<F[K]> };
 
-export const exposure = (min: number, max: number): NumberField => ({
-  type: 'number',
-  min,
-  max,
-  default: 0,
-  unit: 'ev',
-});
-export const amount = (value = 0): NumberField => ({
-  type: 'number',
-  min: -1,
-  max: 1,
-  default: value,
-  unit: 'amount',
-});
-export const fraction = (value = 0): NumberField => ({
-  type: 'number',
-  min: 0,
-  max: 1,
-  default: value,
-  unit: 'fraction',
-});
-export const hue = (value = 0): NumberField => ({
-  type: 'number',
-  min: 0,
-  max: 360,
-  default: value,
-  unit: 'hue',
-});
+const numberOf =
+  (min: number, max: number, unit: NumberField['unit']) =>
+  (value = 0): NumberField => ({ type: 'number', min, max, default: value, unit });
+
+export const exposure = (min: number, max: number): NumberField => numberOf(min, max, 'ev')();
+export const amount = numberOf(-1, 1, 'amount');
+export const fraction = numberOf(0, 1, 'fraction');
+export const hue = numberOf(0, 360, 'hue');
+/** A plain number in a range of its own. */
+export const plain = (min: number, max: number, value = 0): NumberField => numberOf(min, max, 'plain')(value);
+/** A whole number. */
+export const whole = (min: number, max: number, value = 0): NumberField => numberOf(min, max, 'whole')(value);
+/** A length as a fraction of the long edge of the uncropped photograph. */
+export const length = (max: number, value = 0): NumberField => numberOf(0, max, 'length')(value);
+
 export const choice = <const V extends string>(options: readonly V[], value: NoInfer<V>): ChoiceField<V> => ({
   type: 'choice',
   options,
   default: value,
+});
+export const flag = (value: boolean): FlagField => ({ type: 'flag', default: value });
+export const colour = (value: string): ColourField => ({ type: 'colour', default: value, optional: false });
+export const optionalColour = (): ColourField => ({ type: 'colour', default: null, optional: true });
+export const curvePoints = (): CurveField => ({
+  type: 'curve',
+  default: [
+    [0, 0],
+    [1, 1],
+  ],
+});
+export const stops = (value: Stop[]): StopsField => ({ type: 'stops', default: value });
+export const pigment = (value: Pigment): PigmentField => ({ type: 'pigment', default: value });
+export const reference = (to: 'tables'): ReferenceField => ({ type: 'reference', to, default: null });
+export const list = <F extends Fields>(fields: F, most: number): ListField<F> => ({
+  type: 'list',
+  fields,
+  most,
 });
 export const group = <F extends Fields>(
   fields: F,
   options: Partial<Pick<GroupField, 'shownWhen' | 'layout'>> = {},
 ): GroupField<F> => ({ type: 'group', fields, layout: 'section', ...options });
 
+function defaultOf(field: Field): unknown {
+  if (field.type === 'group') return defaultsOf(field.fields);
+  if (field.type === 'list') return [];
+  return structuredClone(field.default);
+}
+
 /** The defaults of a set of fields. */
 export function defaultsOf<F extends Fields>(fields: F): SettingsOf<F> {
   return Object.fromEntries(
-    Object.entries(fields).map(([name, field]) => [
-      name,
-      field.type === 'group' ? defaultsOf(field.fields) : field.default,
-    ]),
+    Object.entries(fields).map(([name, field]) => [name, defaultOf(field)]),
   ) as SettingsOf<F>;
 }
 
+const unit = z.number().min(0).max(1);
+
+/** A colour as the treatment format writes it. */
+export const colourSchema = z
+  .string()
+  .regex(/^#[0-9a-fA-F]{6}$/, 'not a colour: six hexadecimal digits after a #');
+
+/** The most points of a curve, or stops of a gradient. */
+const MOST_POINTS = 32;
+
+const curveSchema = z
+  .array(z.tuple([unit, unit]))
+  .min(2)
+  .max(MOST_POINTS)
+  .superRefine((points, context) => {
+    points.forEach(([x], i) => {
+      if (i > 0 && x <= points[i - 1][0]) {
+        context.addIssue({ code: 'custom', path: [i, 0], message: 'points must rise from left to right' });
+      }
+    });
+  });
+
+export const stopsSchema = z
+  .array(z.strictObject({ at: unit, colour: colourSchema }))
+  .min(2)
+  .max(MOST_POINTS);
+
+const pigmentSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('flat'), colour: colourSchema }),
+  z.strictObject({ kind: z.literal('ramp'), stops: stopsSchema }),
+]);
+
 function schemaOfField(field: Field): z.ZodType {
-  if (field.type === 'number') return z.number().min(field.min).max(field.max).default(field.default);
-  if (field.type === 'choice') return z.enum([...field.options]).default(field.default);
-  return schemaOf(field.fields);
+  switch (field.type) {
+    case 'number': {
+      const range = field.unit === 'whole' ? z.int() : z.number();
+      return range.min(field.min).max(field.max).default(field.default);
+    }
+    case 'choice':
+      return z.enum([...field.options]).default(field.default);
+    case 'flag':
+      return z.boolean().default(field.default);
+    case 'colour':
+      return (field.optional ? colourSchema.nullable() : colourSchema).default(field.default as string);
+    case 'curve':
+      return curveSchema.default(() => structuredClone(field.default));
+    case 'stops':
+      return stopsSchema.default(() => structuredClone(field.default));
+    case 'pigment':
+      return pigmentSchema.default(() => structuredClone(field.default));
+    case 'reference':
+      return z.string().min(1).max(64).nullable().default(null);
+    case 'list':
+      return z
+        .array(schemaOf(field.fields))
+        .max(field.most)
+        .default(() => []);
+    case 'group':
+      return schemaOf(field.fields);
+  }
 }
 
 /** The Zod schema of a set of fields: strict, every setting with its default. */

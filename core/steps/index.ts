@@ -1,10 +1,54 @@
+import { baths } from './baths';
+import { colourBands } from './colour-bands';
+import { colourTable } from './colour-table';
+import { curve } from './curve';
 import type { StepKind } from './define';
+import { filter } from './filter';
+import { glow } from './glow';
+import { gradientMap } from './gradient-map';
+import { grain } from './grain';
+import { inks } from './inks';
+import { keepColour } from './keep-colour';
+import { levels } from './levels';
 import { light } from './light';
+import { localContrast } from './local-contrast';
+import { localLight } from './local-light';
 import { mono } from './mono';
+import { saturation } from './saturation';
+import { sharpen } from './sharpen';
 import { splitTone } from './split-tone';
+import { threeWayBalance } from './three-way-balance';
+import { tint } from './tint';
+import { vignette } from './vignette';
+import { wash } from './wash';
+import { whiteBalance } from './white-balance';
 
 /** Every step kind, in the order in which they are offered. Adding one is a file and a line here. */
-export const stepKinds = [light, mono, splitTone] as const;
+export const stepKinds = [
+  light,
+  whiteBalance,
+  localContrast,
+  saturation,
+  colourBands,
+  inks,
+  threeWayBalance,
+  mono,
+  curve,
+  levels,
+  tint,
+  splitTone,
+  baths,
+  gradientMap,
+  filter,
+  colourTable,
+  wash,
+  keepColour,
+  localLight,
+  glow,
+  sharpen,
+  vignette,
+  grain,
+] as const;
 
 export type AnyStepKind = (typeof stepKinds)[number];
 export type Kind = AnyStepKind['kind'];

@@ -1,10 +1,11 @@
 import { aroundTheCircle, familyNames, hueSixths, readAround } from '../colour/hues';
 import type { Triple } from '../colour/oklab';
-import { LUMINANCE } from '../colour/srgb';
+import { LUMINANCE, luma } from '../colour/srgb';
 import { powerOfTwo } from '../kernels/elementary';
 import { toEncoded, toLinear } from '../kernels/transfer';
 import { defineStep } from './define';
-import { amount, choice, group } from './fields';
+import { amount, choice, fraction, group, plain } from './fields';
+import { localContrastMono } from './mono-local';
 
 /** Relative luminance, encoded: the grey of equal Y. */
 function luminance(c: Triple): number {
@@ -45,12 +46,48 @@ function response(values: readonly number[]): (c: Triple) => number {
   };
 }
 
+type Grey = (c: Triple) => number;
+
+/** Each method that needs no more than the colour itself. */
+function greyOf(s: {
+  method: string;
+  channels: { red: number; green: number; blue: number; constant: number };
+  response: Record<(typeof familyNames)[number], number>;
+}): Grey {
+  switch (s.method) {
+    case 'luma':
+      return c => luma(c[0], c[1], c[2]);
+    case 'average':
+      return c => (c[0] + c[1] + c[2]) / 3;
+    case 'lightness':
+      return c => (Math.max(c[0], c[1], c[2]) + Math.min(c[0], c[1], c[2])) / 2;
+    case 'channels': {
+      const { red, green, blue, constant } = s.channels;
+      return c => red * c[0] + green * c[1] + blue * c[2] + constant;
+    }
+    case 'response':
+      return response(familyNames.map(f => s.response[f]));
+    default:
+      return luminance;
+  }
+}
+
+/** The length of a radius from 0 to half the long edge. */
+const radius = (): ReturnType<typeof plain> => ({ ...plain(0, 0.5, 0.1), unit: 'length' });
+
 /** The conversion to black and white. */
 export const mono = defineStep({
   kind: 'mono',
   stage: 'mono',
   fields: {
-    method: choice(['luminance', 'response'], 'luminance'),
+    method: choice(
+      ['luminance', 'luma', 'average', 'lightness', 'channels', 'response', 'local-contrast'],
+      'luminance',
+    ),
+    channels: group(
+      { red: plain(-2, 2, 0.4), green: plain(-2, 2, 0.4), blue: plain(-2, 2, 0.2), constant: plain(-2, 2) },
+      { shownWhen: { field: 'method', is: 'channels' } },
+    ),
     response: group(
       {
         red: amount(),
@@ -64,11 +101,14 @@ export const mono = defineStep({
       },
       { shownWhen: { field: 'method', is: 'response' }, layout: 'families' },
     ),
+    local: group(
+      { radius: radius(), amount: fraction(0.5), grain: fraction(0.3) },
+      { shownWhen: { field: 'method', is: 'local-contrast' } },
+    ),
   },
-  leavesGrey: true,
-  point: settings => {
-    const grey =
-      settings.method === 'luminance' ? luminance : response(familyNames.map(f => settings.response[f]));
+  leavesGrey: () => true,
+  point: s => {
+    const grey = greyOf(s);
     return c => {
       const v = grey(c);
       c[0] = v;
@@ -76,4 +116,5 @@ export const mono = defineStep({
       c[2] = v;
     };
   },
+  field: s => (s.method === 'local-contrast' ? localContrastMono(s.local) : null),
 });

@@ -1,20 +1,8 @@
-import { mostChroma } from '../colour/gamut';
-import { hueDirection } from '../colour/hues';
-import { oklabToRgb, rgbToOklab } from '../colour/oklab';
-import { turnsOf } from '../kernels/elementary';
+import { rgbToOklab } from '../colour/oklab';
+import { smoothstep } from '../colour/tones';
+import { layPull, pullOf } from '../colour/toning';
 import { defineStep } from './define';
 import { amount, fraction, group, hue } from './fields';
-
-/** A tone's pull towards a hue, as a vector whose length 1 is all the chroma that sRGB holds there. */
-function pullOf(range: { hue: number; saturation: number }): [number, number] {
-  const direction = hueDirection(range.hue);
-  return [range.saturation * Math.cos(direction), range.saturation * Math.sin(direction)];
-}
-
-const smooth = (t: number) => {
-  const u = Math.min(1, Math.max(0, t));
-  return u * u * (3 - 2 * u);
-};
 
 /**
  * Where the ranges lie over OKLab L: the share of the highlights rises smoothly from 0 to 1 across the
@@ -27,7 +15,7 @@ const smooth = (t: number) => {
 export function highlightShare(balance: number, crossover: number): (L: number) => number {
   const centre = 0.55 - 0.4 * balance;
   const half = 0.02 + 0.5 * crossover;
-  return L => smooth((L - centre + half) / (2 * half));
+  return L => smoothstep((L - centre + half) / (2 * half));
 }
 
 /**
@@ -56,25 +44,12 @@ export const splitTone = defineStep({
 
     return c => {
       rgbToOklab(c);
-      const L = c[0];
-      const high = share(L);
+      const high = share(c[0]);
       const low = 1 - high;
       const mid = 4 * high * low;
       const x = low * shadows[0] + mid * midtones[0] + high * highlights[0];
       const y = low * shadows[1] + mid * midtones[1] + high * highlights[1];
-      const length = Math.sqrt(x * x + y * y);
-      if (length > 0) {
-        const scale = (Math.min(1, length) * mostChroma(L, turnsOf(x, y))) / length;
-        c[1] += scale * x;
-        c[2] += scale * y;
-      }
-      const chroma = Math.sqrt(c[1] * c[1] + c[2] * c[2]);
-      const most = mostChroma(L, turnsOf(c[1], c[2]));
-      if (chroma > most) {
-        c[1] *= most / chroma;
-        c[2] *= most / chroma;
-      }
-      oklabToRgb(c);
+      layPull(c, x, y);
     };
   },
 });

@@ -11,7 +11,10 @@ const unit = fc.double({ min: 0, max: 1, noNaN: true });
 /** What a step makes of an encoded colour, with some settings over the defaults. */
 function own<K extends Kind>(kind: K, settings: object, rgb: readonly number[]): number[] {
   const definition = stepKind(kind)!;
-  const point = definition.point({ ...definition.defaults, ...settings } as Settings<K>);
+  const point = definition.point({ ...definition.defaults, ...settings } as Settings<K>, {
+    tables: new Map(),
+    ground: new Float64Array(3),
+  });
   const c = Float64Array.from(rgb);
   point(c);
   return Array.from(c);

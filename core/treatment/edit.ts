@@ -23,7 +23,7 @@ export function newStep<K extends Kind>(treatment: Treatment, kind: K, stage?: S
     enabled: true,
     group: null,
     strength: 1,
-    mix: 'normal',
+    mix: definition.mix ?? 'normal',
     reach: { own: [0, 0, 1, 1], beneath: [0, 0, 1, 1] },
     mask: null,
     settings: structuredClone(definition.defaults) as Step<K>['settings'],

@@ -1,15 +1,16 @@
 import { z } from 'zod';
-import { mixNames } from '../colour/mixes';
-import { stages, type Stage } from '../steps/define';
+import { mixNames, type Mix } from '../colour/mixes';
+import { CubeError, readCube, type CubeTable } from '../formats/cube';
+import { readGreyPng } from '../masks/grey-png';
+import type { Range } from '../masks/reach';
+import { stages, type Stage, type StepKind } from '../steps/define';
 import { stepKind, stepKinds, type Kind, type Settings } from '../steps';
-import type { Mix } from '../colour/mixes';
+import { frameSchema, wholeFrame, type Frame } from './frame';
+import { maskSchema, type Mask } from './masks';
 
-/** The treatment format, version 1. See docs/architecture.md for what of it this version computes. */
+/** The treatment format, version 1. */
 export const FORMAT = 'lampwash-treatment';
 export const VERSION = 1;
-
-/** A trapezoid over tones: 0 below a, up to 1 at b, 1 until c, down to 0 at d. */
-export type Range = [number, number, number, number];
 
 export interface Step<K extends Kind = Kind> {
   id: string;
@@ -22,7 +23,8 @@ export interface Step<K extends Kind = Kind> {
   strength: number;
   mix: Mix;
   reach: { own: Range; beneath: Range };
-  mask: null;
+  /** The id of a mask of the treatment. */
+  mask: string | null;
   settings: Settings<K>;
 }
 
@@ -31,7 +33,11 @@ export interface Treatment {
   version: typeof VERSION;
   /** 0..1, the whole treatment against the bare picture. */
   strength: number;
+  frame: Frame;
   steps: Step[];
+  masks: Mask[];
+  /** The text of .cube files, by id. */
+  tables: Record<string, string>;
 }
 
 /** A treatment that cannot be read, with the place in the JSON. */
@@ -57,20 +63,24 @@ const stepFrame = {
   enabled: z.boolean().default(true),
   group: z.string().max(120).nullable().default(null),
   strength: fractionSchema.default(1),
-  mix: z.enum(mixNames).default('normal'),
   reach: z
     .strictObject({
       own: rangeSchema.default([0, 0, 1, 1]),
       beneath: rangeSchema.default([0, 0, 1, 1]),
     })
     .prefault({}),
-  mask: z.null('masks are not computed by this version').default(null),
+  mask: z.string().min(1).max(64).nullable().default(null),
 };
 
 const stepSchema = z.discriminatedUnion(
   'kind',
   stepKinds.map(k =>
-    z.strictObject({ kind: z.literal(k.kind), ...stepFrame, settings: k.settings }),
+    z.strictObject({
+      kind: z.literal(k.kind),
+      ...stepFrame,
+      mix: z.enum(mixNames).default((k as unknown as StepKind).mix ?? 'normal'),
+      settings: k.settings,
+    }),
   ) as never,
   {
     error: issue =>
@@ -80,27 +90,9 @@ const stepSchema = z.discriminatedUnion(
   },
 );
 
-const wholeFrame = z
-  .strictObject({
-    quarterTurns: z.literal(0).default(0),
-    mirror: z.literal(false).default(false),
-    angle: z.literal(0).default(0),
-    keystone: z
-      .strictObject({ vertical: z.literal(0).default(0), horizontal: z.literal(0).default(0) })
-      .prefault({}),
-    crop: z
-      .strictObject({
-        x: z.literal(0).default(0),
-        y: z.literal(0).default(0),
-        width: z.literal(1).default(1),
-        height: z.literal(1).default(1),
-      })
-      .prefault({}),
-  })
-  .optional();
-
 /** More steps than this are refused: no picture needs them, and a hostile file could stall a plan. */
 const MOST_STEPS = 200;
+const MOST_MASKS = 200;
 
 const treatmentSchema = z.strictObject({
   format: z.literal(FORMAT),
@@ -108,10 +100,10 @@ const treatmentSchema = z.strictObject({
     error: issue => `version ${JSON.stringify(issue.input)} is not known; this is version ${VERSION}`,
   }),
   strength: fractionSchema.default(1),
-  frame: wholeFrame,
+  frame: frameSchema,
   steps: z.array(stepSchema).max(MOST_STEPS).default([]),
-  masks: z.tuple([], 'masks are not computed by this version').default([]),
-  tables: z.strictObject({}, 'colour tables are not computed by this version').default({}),
+  masks: z.array(maskSchema).max(MOST_MASKS).default([]),
+  tables: z.record(z.string().min(1).max(64), z.string()).default({}),
 });
 
 function pathText(path: readonly PropertyKey[]): string {
@@ -126,6 +118,90 @@ export function firstIssue(error: z.ZodError): { path: string; reason: string } 
   return { path: pathText(path), reason };
 }
 
+const readTables = new Map<string, CubeTable>();
+
+/** The table of a .cube text, read once. Throws a CubeError. */
+export function tableOf(text: string): CubeTable {
+  let table = readTables.get(text);
+  if (!table) {
+    table = readCube(text);
+    readTables.set(text, table);
+    if (readTables.size > 16) readTables.delete(readTables.keys().next().value!);
+  }
+  return table;
+}
+
+function checkTables(tables: Record<string, string>): void {
+  for (const [id, text] of Object.entries(tables)) {
+    try {
+      tableOf(text);
+    } catch (error) {
+      if (error instanceof CubeError) throw new TreatmentError(`tables.${id}`, error.message);
+      throw error;
+    }
+  }
+}
+
+/** Masks must have ids of their own, may stand on others but never in a ring, and carry pictures that can be read. */
+function checkMasks(masks: Mask[]): void {
+  const places = new Map<string, number>();
+  masks.forEach((mask, i) => {
+    if (places.has(mask.id)) throw new TreatmentError(`masks[${i}].id`, 'used twice');
+    places.set(mask.id, i);
+  });
+  const state = new Map<number, 'open' | 'done'>();
+  const visit = (i: number): void => {
+    state.set(i, 'open');
+    masks[i].parts.forEach((part, j) => {
+      if (part.kind === 'picture') {
+        try {
+          readGreyPng(part.png);
+        } catch (error) {
+          throw new TreatmentError(`masks[${i}].parts[${j}].png`, (error as Error).message);
+        }
+      }
+      if (part.kind !== 'mask') return;
+      const at = `masks[${i}].parts[${j}].mask`;
+      const other = places.get(part.mask);
+      if (other === undefined) throw new TreatmentError(at, `unknown mask ${JSON.stringify(part.mask)}`);
+      if (state.get(other) === 'open') throw new TreatmentError(at, 'the mask stands on itself');
+      if (!state.has(other)) visit(other);
+    });
+    state.set(i, 'done');
+  };
+  masks.forEach((_, i) => state.has(i) || visit(i));
+}
+
+type ReadStep = Omit<Step, 'id' | 'stage'> & { id?: string; stage?: Stage };
+
+/** Gives each step its id and stage, and checks that what it names is there. */
+function settleSteps(read: ReadStep[], masks: Mask[], tables: Record<string, string>): Step[] {
+  const taken = new Set<string>();
+  const given = new Set(read.map(s => s.id).filter(id => id !== undefined));
+  const known = new Set(masks.map(m => m.id));
+  let last = 0;
+  return read.map((step, i) => {
+    const at = `steps[${i}]`;
+    if (step.id !== undefined && taken.has(step.id)) throw new TreatmentError(`${at}.id`, 'used twice');
+    let id = step.id;
+    for (let n = i + 1; id === undefined; n++) if (!taken.has(`s${n}`) && !given.has(`s${n}`)) id = `s${n}`;
+    taken.add(id);
+    const usual = stages.indexOf(stepKind(step.kind)!.stage);
+    const stage = step.stage ?? stages[Math.max(usual, last)];
+    const order = stages.indexOf(stage);
+    if (order < last) throw new TreatmentError(`${at}.stage`, `comes after ${stages[last]}`);
+    last = order;
+    if (step.mask !== null && !known.has(step.mask)) {
+      throw new TreatmentError(`${at}.mask`, `unknown mask ${JSON.stringify(step.mask)}`);
+    }
+    const { table } = step.settings as { table?: string | null };
+    if (typeof table === 'string' && !Object.hasOwn(tables, table)) {
+      throw new TreatmentError(`${at}.settings.table`, `unknown colour table ${JSON.stringify(table)}`);
+    }
+    return { ...step, id, stage } as Step;
+  });
+}
+
 /**
  * Reads a treatment, with every default filled in. Nothing is half-read: it throws a TreatmentError that
  * names the first wrong place.
@@ -136,27 +212,22 @@ export function parseTreatment(json: unknown): Treatment {
     const { path, reason } = firstIssue(read.error);
     throw new TreatmentError(path, reason);
   }
-  const taken = new Set<string>();
-  let last = 0;
-  const steps = (read.data.steps as (Omit<Step, 'id' | 'stage'> & { id?: string; stage?: Stage })[]).map(
-    (step, i) => {
-      const at = `steps[${i}]`;
-      if (step.id !== undefined && taken.has(step.id)) throw new TreatmentError(`${at}.id`, 'used twice');
-      let id = step.id;
-      for (let n = i + 1; id === undefined; n++) if (!taken.has(`s${n}`)) id = `s${n}`;
-      taken.add(id);
-      const usual = stages.indexOf(stepKind(step.kind)!.stage);
-      const stage = step.stage ?? stages[Math.max(usual, last)];
-      const order = stages.indexOf(stage);
-      if (order < last) throw new TreatmentError(`${at}.stage`, `comes after ${stages[last]}`);
-      last = order;
-      return { ...step, id, stage } as Step;
-    },
-  );
-  return { format: FORMAT, version: VERSION, strength: read.data.strength, steps };
+  const { strength, frame, masks, tables } = read.data;
+  checkTables(tables);
+  checkMasks(masks);
+  const steps = settleSteps(read.data.steps as ReadStep[], masks, tables);
+  return { format: FORMAT, version: VERSION, strength, frame, steps, masks, tables };
 }
 
 /** A treatment with no steps: the bare photograph. */
 export function bareTreatment(): Treatment {
-  return { format: FORMAT, version: VERSION, strength: 1, steps: [] };
+  return {
+    format: FORMAT,
+    version: VERSION,
+    strength: 1,
+    frame: wholeFrame(),
+    steps: [],
+    masks: [],
+    tables: {},
+  };
 }

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { stages } from '../steps/define';
 import { stepKinds } from '../steps';
 import { addStep, changeStep, newStep, nudgeStep, placeStep, removeStep } from './edit';
-import { bareTreatment, parseTreatment, TreatmentError, type Treatment } from './schema';
+import { bareTreatment, parseTreatment, TreatmentError, type Step, type Treatment } from './schema';
 
 const read = (rest: object) => parseTreatment({ format: 'lampwash-treatment', version: 1, ...rest });
 const refusal = (json: unknown) => {
@@ -129,7 +129,7 @@ describe('editing', () => {
   const build = () => {
     let t: Treatment = bareTreatment();
     for (const kind of ['split-tone', 'mono', 'light', 'split-tone'] as const)
-      t = addStep(t, newStep(t, kind));
+      t = addStep(t, newStep(t, kind) as Step);
     return t;
   };
   const line = (t: Treatment) => t.steps.map(s => `${s.stage}:${s.id}`).join(' ');

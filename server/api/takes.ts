@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { photographEdge } from '../../core/engine/geometry';
+import { surveyEdge } from '../../core/engine/survey';
 import { bareTreatment, parseTreatment, TreatmentError, type Treatment } from '../../core/treatment/schema';
 import {
   createTake,
@@ -201,10 +203,15 @@ export function takeRoutes(services: Services) {
         const { pictures, renderer, renders } = services;
         const source = sourceOf(photograph);
         const digest = createHash('sha256').update(JSON.stringify(treatment)).digest('hex');
-        const file = await renders.file(`thumbnail 2 ${source.sha256} ${query.edge} ${digest}`, async () => {
-          const pixels = await pictures.pixels(source, query.edge);
-          const codes = await renderer.render({ pixels, grey: source.grey, treatment, bits: 8 });
-          const { width, height } = pixels;
+        const file = await renders.file(`thumbnail 3 ${source.sha256} ${query.edge} ${digest}`, async () => {
+          const edge = photographEdge(source, treatment.frame, query.edge);
+          const { codes, width, height } = await renderer.render({
+            pixels: await pictures.pixels(source, edge),
+            survey: () => pictures.pixels(source, surveyEdge(edge)),
+            grey: source.grey,
+            treatment,
+            bits: 8,
+          });
           return sharp(codes, { raw: { width, height, channels: 3 } })
             .jpeg({ quality: 88 })
             .toBuffer();

@@ -2,7 +2,11 @@ import { createHash } from 'node:crypto';
 import { Op } from 'sequelize';
 import { storeBlob } from '../data/blobs';
 import { Photograph, SendOut, Take } from '../data/models';
-import { encodePicture } from '../pictures/encode';
+import { framedSize, photographEdge, sizeAt } from '../../core/engine/geometry';
+import { surveyEdge } from '../../core/engine/survey';
+import { embedProfile } from '../pictures/embed';
+import { encodePicture, profileBytes, type SendOutSettings } from '../pictures/encode';
+import type { RenderJob } from '../render/renderer';
 import { sourceOf } from '../api/views';
 import type { Services } from '../services';
 import type { Queue } from './queue';
@@ -10,6 +14,7 @@ import type { Queue } from './queue';
 /** Shares of the whole time that decoding, rendering and encoding take, for the progress. */
 const DECODED = 0.2;
 const RENDERED = 0.7;
+const ENCODED = 0.95;
 /** A running send-out that has said nothing for this long was left by a server that is gone. */
 const SILENT_MS = 60_000;
 
@@ -66,19 +71,25 @@ export async function makeSendOut(services: Services, id: string): Promise<void>
     const source = sourceOf(photograph!);
     const { settings, treatment } = row;
     const full = Math.max(source.width, source.height);
-    const pixels = await services.pictures.pixels(source, settings.longEdge ?? full);
+    const edge = photographEdge(source, treatment.frame, settings.longEdge ?? full);
+    const size = framedSize(sizeAt(source, edge), treatment.frame);
+    const tables = services.renderer.bake(treatment, source.grey, size.width * size.height);
+    const pixels = await services.pictures.pixels(source, edge);
     await progress.now(DECODED);
-    const codes = await services.renderer.render({
+    const rendered = settings.format === 'jpeg' ? ENCODED : RENDERED;
+    const job = {
+      tables,
       pixels,
+      survey: () => services.pictures.pixels(source, surveyEdge(edge)),
       grey: source.grey,
       treatment,
       bits: settings.bits,
+      profile: settings.profile,
       signal: progress.signal,
-      onProgress: done => progress.report(DECODED + done * (RENDERED - DECODED)),
-    });
-    await progress.now(RENDERED);
-    const file = await encodePicture(codes, pixels.width, pixels.height, settings);
-    await progress.now(0.95);
+      onProgress: (done: number) => progress.report(DECODED + done * (rendered - DECODED)),
+    };
+    const file = await makeFile(services, job, settings);
+    await progress.now(ENCODED);
     const sha256 = createHash('sha256').update(file).digest('hex');
     await services.sequelize.transaction(async transaction => {
       await storeBlob(transaction, sha256, file.length, oneChunk(file));
@@ -99,6 +110,16 @@ export async function makeSendOut(services: Services, id: string): Promise<void>
     const problem = error instanceof Error ? error.message.slice(0, 300) : 'failed';
     await SendOut.update({ state: 'failed', problem }, { where: { id, state: 'running' } });
   }
+}
+
+/** Renders and encodes: a JPEG band by band, other files whole. */
+async function makeFile({ renderer }: Services, job: RenderJob, settings: SendOutSettings): Promise<Buffer> {
+  if (settings.format === 'jpeg') {
+    const jpeg = await renderer.renderJpeg(job, settings.quality);
+    return embedProfile(jpeg, 'jpeg', await profileBytes(settings.profile));
+  }
+  const { codes, width, height } = await renderer.render(job);
+  return encodePicture(codes, width, height, settings);
 }
 
 async function* oneChunk(bytes: Buffer) {

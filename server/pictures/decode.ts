@@ -1,3 +1,4 @@
+import { halve } from '../../core/kernels/halve';
 import sharp from 'sharp';
 import { greyCurve, greyTable } from './icc';
 import { openOptions, PictureError, type PictureFacts } from './inspect';
@@ -68,12 +69,16 @@ export async function decodePicture(path: string, facts: PictureFacts): Promise<
 
 /**
  * Resizes to an exact size, in linear light, so that fine detail keeps its brightness; the result has 16-bit
- * codes. Mitchell's kernel, since Lanczos rings visibly along hard edges there.
+ * codes. Half the size is a mean of pixels; else Mitchell's kernel, since Lanczos rings visibly along hard edges
+ * there.
  */
 export async function resizePixels(pixels: Pixels, width: number, height: number): Promise<Pixels> {
   const { codes } = pixels;
   if (width === pixels.width && height === pixels.height) {
     return { width, height, codes: codes instanceof Uint16Array ? codes : widen(codes) };
+  }
+  if (width === Math.ceil(pixels.width / 2) && height === Math.ceil(pixels.height / 2)) {
+    return { width, height, codes: halve(codes, pixels.width, pixels.height) };
   }
   const data = await sharp(codes, { raw: { width: pixels.width, height: pixels.height, channels: 3 } })
     .pipelineColourspace('scrgb')

@@ -1,6 +1,6 @@
 import sharp from 'sharp';
 import { z } from 'zod';
-import { luminanceOf8, luminanceOf16 } from '../../core/kernels/luminance';
+import { greyOf, chromaOf } from '../render/band';
 import { embedProfile } from './embed';
 import { makeGreyProfile } from './icc';
 import { LONGEST_EDGE } from './limits';
@@ -19,45 +19,88 @@ export const sendOutSettings = z
   .refine(s => s.format !== 'jpeg' || s.bits === 8, { message: 'a JPEG has 8 bits', path: ['bits'] });
 export type SendOutSettings = z.infer<typeof sendOutSettings>;
 
-let srgb: Promise<Buffer> | undefined;
+export type ProfileName = 'srgb' | 'display-p3' | 'grey';
+export type FileFormat = 'jpeg' | 'png' | 'tiff' | 'webp' | 'avif';
 
-/** The sRGB profile that ships with the picture library. */
-function srgbProfile(): Promise<Buffer> {
-  srgb ??= sharp({ create: { width: 1, height: 1, channels: 3, background: '#000' } })
-    .withIccProfile('srgb')
-    .jpeg()
-    .toBuffer()
-    .then(file => sharp(file).metadata())
-    .then(({ icc }) => icc!);
-  return srgb;
+/** What a finished file is like. */
+export interface FileSettings {
+  format: FileFormat;
+  bits: 8 | 16;
+  profile: ProfileName;
+  quality: number;
 }
 
-const greyProfile = makeGreyProfile();
+/** Why a file cannot be like that; null where it can. */
+export function impossible({ format, bits, profile }: FileSettings): string | null {
+  const name = { jpeg: 'a JPEG', png: 'a PNG', tiff: 'a TIFF', webp: 'a WebP', avif: 'an AVIF' }[format];
+  if (bits === 16 && format !== 'png' && format !== 'tiff') return `${name} has 8 bits`;
+  if (profile === 'grey' && (format === 'webp' || format === 'avif')) return `${name} has no grey profile`;
+  if (profile === 'display-p3' && format === 'avif') return `${name} is written in sRGB`;
+  return null;
+}
+
+const shipped = new Map<string, Promise<Buffer>>();
+
+/** A profile that ships with the picture library. */
+function shippedProfile(name: 'srgb' | 'p3'): Promise<Buffer> {
+  let profile = shipped.get(name);
+  if (!profile) {
+    profile = sharp({ create: { width: 1, height: 1, channels: 3, background: '#000' } })
+      .withIccProfile(name)
+      .jpeg()
+      .toBuffer()
+      .then(file => sharp(file).metadata())
+      .then(({ icc }) => icc!);
+    shipped.set(name, profile);
+  }
+  return profile;
+}
+
+let greyProfile: Buffer | undefined;
+
+/** The bytes of the profile that a file carries. */
+export async function profileBytes(profile: ProfileName): Promise<Buffer> {
+  if (profile === 'grey') return (greyProfile ??= makeGreyProfile());
+  return shippedProfile(profile === 'srgb' ? 'srgb' : 'p3');
+}
 
 /**
  * Encodes rendered pixels as a file with its profile embedded. In the grey profile a pixel is its
  * luminance.
- * @param codes RGB, 8-bit or 16-bit codes as the settings' bits say
+ * @param codes RGB in the profile's own primaries, 8-bit or 16-bit codes as the settings' bits say
  */
 export async function encodePicture(
   codes: Uint8Array | Uint16Array,
   width: number,
   height: number,
-  settings: SendOutSettings,
+  { format, profile, quality }: FileSettings,
 ): Promise<Buffer> {
-  const grey = settings.profile === 'grey';
+  const grey = profile === 'grey';
   const wide = codes instanceof Uint16Array;
-  const samples = !grey ? codes : wide ? luminanceOf16(codes) : luminanceOf8(codes);
+  const samples = grey ? greyOf(codes) : codes;
   const picture = sharp(samples, { raw: { width, height, channels: grey ? 1 : 3 } }).toColourspace(
     grey ? (wide ? 'grey16' : 'b-w') : wide ? 'rgb16' : 'srgb',
   );
-  if (settings.format === 'jpeg') {
-    picture.jpeg({
-      quality: settings.quality,
-      chromaSubsampling: settings.quality >= 90 ? '4:4:4' : '4:2:0',
-    });
-  } else if (settings.format === 'png') picture.png({ compressionLevel: 6 });
-  else picture.tiff({ compression: 'lzw', predictor: 'horizontal' });
-  const file = await picture.toBuffer();
-  return embedProfile(file, settings.format, grey ? greyProfile : await srgbProfile());
+  const icc = await profileBytes(profile);
+  switch (format) {
+    case 'jpeg':
+      picture.jpeg({ quality, chromaSubsampling: chromaOf(quality) });
+      break;
+    case 'png':
+      picture.png({ compressionLevel: 6 });
+      break;
+    case 'tiff':
+      picture.tiff({ compression: 'lzw', predictor: 'horizontal' });
+      break;
+    case 'webp':
+      picture.webp({ quality });
+      break;
+    case 'avif':
+      // Its profile is put in by the library: from sRGB to sRGB nothing changes.
+      return picture
+        .withIccProfile('srgb')
+        .avif({ quality, chromaSubsampling: chromaOf(quality), effort: 3 })
+        .toBuffer();
+  }
+  return embedProfile(await picture.toBuffer(), format, icc);
 }

@@ -1,4 +1,5 @@
 import { readFile } from 'node:fs/promises';
+import { sizeAt } from '../../core/engine/geometry';
 import { readRange, type FileCache } from './cache';
 import { decodePicture, resizePixels, widen, type Pixels } from './decode';
 import type { PictureFacts } from './inspect';
@@ -11,13 +12,23 @@ export interface PictureSource extends PictureFacts {
 /** The side of the square tiles in which pixels are handed out. */
 export const TILE = 512;
 
-/** The size of a picture whose long edge is `longEdge` (never enlarged). */
-export function sizeAt(source: { width: number; height: number }, longEdge: number) {
-  const scale = Math.min(1, longEdge / Math.max(source.width, source.height));
-  return {
-    width: Math.max(1, Math.round(source.width * scale)),
-    height: Math.max(1, Math.round(source.height * scale)),
-  };
+/**
+ * The long edge that a smaller size is made from: the smallest halving of the full size that is still at least
+ * twice as large, so that every size has one ancestry; the full size where there is none.
+ */
+export function parentEdge(full: number, longEdge: number): number {
+  let edge = full;
+  while (Math.ceil(edge / 2) >= longEdge * 2) edge = Math.ceil(edge / 2);
+  return edge;
+}
+
+/** Makes a smaller picture from a full one, by the same ancestry as the store's, kept nowhere. */
+export async function smaller(full: Pixels, longEdge: number): Promise<Pixels> {
+  const most = Math.max(full.width, full.height);
+  if (longEdge >= most) return full;
+  const from = await smaller(full, parentEdge(most, longEdge));
+  const { width, height } = sizeAt(full, longEdge);
+  return resizePixels(from, width, height);
 }
 
 /** Halvings are made ahead down to about this long edge. */
@@ -97,7 +108,7 @@ export class PictureStore {
   }
 
   private fullKey(source: PictureSource): string {
-    return `pixels 2 ${source.sha256} full`;
+    return `pixels 3 ${source.sha256} full`;
   }
 
   private async fileAt(source: PictureSource, longEdge: number): Promise<string> {
@@ -110,11 +121,8 @@ export class PictureStore {
         }),
       );
     }
-    return this.cache.file(`pixels 2 ${source.sha256} ${longEdge}`, async () => {
-      // The smallest halving that is still at least twice as large, so that every size has one ancestry.
-      let base = full;
-      while (Math.ceil(base / 2) >= longEdge * 2) base = Math.ceil(base / 2);
-      const from = await this.pixels(source, base);
+    return this.cache.file(`pixels 3 ${source.sha256} ${longEdge}`, async () => {
+      const from = await this.pixels(source, parentEdge(full, longEdge));
       const { width, height } = sizeAt(source, longEdge);
       return bytesOf((await resizePixels(from, width, height)).codes);
     });

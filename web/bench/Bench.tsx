@@ -158,6 +158,9 @@ function BenchAtWork({
     [treatment, lamp],
   );
 
+  // The bare photograph is shown in the take's frame, so that it does not jump.
+  const bareInFrame = useMemo(() => ({ ...bare, frame: treatment.frame }), [treatment.frame]);
+
   // Thumbnails elsewhere follow each saved revision.
   const openedAt = useRef(take.revision);
   useEffect(() => {
@@ -297,7 +300,7 @@ function BenchAtWork({
         </Button>
       </Bar>
       <Strip series={series} current={photograph} />
-      <PictureView picture={picture} title={photograph.title} treatment={bareHeld ? bare : lit} />
+      <PictureView picture={picture} title={photograph.title} treatment={bareHeld ? bareInFrame : lit} />
       <Panel aria-label={chosenStep ? nameOf(chosenStep.id) : 'No step chosen'}>
         {chosenStep ? (
           <StepPanel

@@ -1,3 +1,4 @@
+import { sizeAt, type Rectangle } from '../../core/engine/geometry';
 import type { Tile } from '../../core/engine/render';
 
 /** The side of the tiles that the server hands out. */
@@ -9,15 +10,6 @@ export interface PictureInfo {
   width: number;
   height: number;
   grey: boolean;
-}
-
-/** The size of a picture at a long edge, as the server rounds it. */
-export function sizeAt(picture: { width: number; height: number }, longEdge: number) {
-  const scale = Math.min(1, longEdge / Math.max(picture.width, picture.height));
-  return {
-    width: Math.max(1, Math.round(picture.width * scale)),
-    height: Math.max(1, Math.round(picture.height * scale)),
-  };
 }
 
 /** Tiles kept in memory at most: 1.5 MB each. */
@@ -51,5 +43,35 @@ export class TileSource {
     this.kept.set(key, fetched);
     if (this.kept.size > KEPT) this.kept.delete(this.kept.keys().next().value!);
     return fetched;
+  }
+
+  /** A rectangle of the photograph at a long edge, put together from its tiles. */
+  async rectangle(picture: PictureInfo, longEdge: number, part: Rectangle): Promise<Tile> {
+    const firstColumn = Math.floor(part.x / TILE);
+    const firstRow = Math.floor(part.y / TILE);
+    const lastColumn = Math.floor((part.x + Math.max(1, part.width) - 1) / TILE);
+    const lastRow = Math.floor((part.y + Math.max(1, part.height) - 1) / TILE);
+    const asked: Promise<Tile>[] = [];
+    for (let row = firstRow; row <= lastRow; row++) {
+      for (let column = firstColumn; column <= lastColumn; column++) {
+        asked.push(this.tile(picture, longEdge, column, row));
+      }
+    }
+    const tiles = await Promise.all(asked);
+    const [only] = tiles;
+    if (tiles.length === 1 && only.width === part.width && only.height === part.height) return only;
+    const codes = new Uint16Array(part.width * part.height * 3);
+    for (const tile of tiles) {
+      const left = Math.max(part.x, tile.x);
+      const right = Math.min(part.x + part.width, tile.x + tile.width);
+      const top = Math.max(part.y, tile.y);
+      const bottom = Math.min(part.y + part.height, tile.y + tile.height);
+      for (let y = top; y < bottom; y++) {
+        const from = ((y - tile.y) * tile.width + left - tile.x) * 3;
+        const row = tile.codes.subarray(from, from + (right - left) * 3);
+        codes.set(row, ((y - part.y) * part.width + left - part.x) * 3);
+      }
+    }
+    return { ...part, codes };
   }
 }

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { sizeAt } from './tiles';
+import { sizeAt } from '../../core/engine/geometry';
 import { fitScale, LARGEST, panBy, place, zoomAt, type View } from './view';
 
 const size = (least: number, most: number) =>

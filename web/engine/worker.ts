@@ -1,9 +1,21 @@
 import { expose } from 'comlink';
 import { mostChroma } from '../../core/colour/gamut';
+import { framed } from '../../core/engine/framing';
+import {
+  framedSize,
+  geometryOf,
+  photographEdge,
+  sizeAt,
+  sourceOf,
+  type Geometry,
+  type Rectangle,
+} from '../../core/engine/geometry';
 import { createPlanner, type Plan } from '../../core/engine/plan';
-import { render8, type KeptGreys, type Tile } from '../../core/engine/render';
+import { render8, withMargin, type Kept, type Tile } from '../../core/engine/render';
+import type { Surveys } from '../../core/engine/run';
+import { createSurveyor, surveyEdge } from '../../core/engine/survey';
 import type { Treatment } from '../../core/treatment/schema';
-import { TILE, TileSource, sizeAt, type PictureInfo } from './tiles';
+import { TILE, TileSource, type PictureInfo } from './tiles';
 import { place, type Size, type View } from './view';
 
 /** What the picture on the Bench should show. */
@@ -35,7 +47,7 @@ export type Reading = [number, number, number];
 interface Rendered {
   key: string;
   image: ImageData;
-  kept: KeptGreys;
+  kept: Kept;
   /** The image as something that can be drawn at another size; made when it is needed. */
   canvas?: OffscreenCanvas;
 }
@@ -47,23 +59,91 @@ const planner = createPlanner();
 const KEPT = 64;
 const rendered = new Map<string, Rendered>();
 
+/** A photograph in its frame at one size. */
+interface Framed {
+  picture: PictureInfo;
+  /** The photograph's long edge, in pixels. */
+  edge: number;
+  geometry: Geometry;
+  /** Equal names mean equal pixels. */
+  name: string;
+}
+
+function framedAt(picture: PictureInfo, treatment: Treatment, longEdge: number): Framed {
+  const { frame } = treatment;
+  const edge = photographEdge(picture, frame, longEdge);
+  const geometry = geometryOf(sizeAt(picture, edge), frame);
+  const name = `${picture.id} ${edge} ${geometry.untouched ? '' : JSON.stringify(frame)}`;
+  return { picture, edge, geometry, name };
+}
+
+/** Pixels of a part of the framed picture. */
+async function pixelsOf({ picture, edge, geometry }: Framed, part: Rectangle): Promise<Tile> {
+  return framed(await source.rectangle(picture, edge, sourceOf(geometry, part)), geometry, part);
+}
+
+/** Input tiles kept at most. */
+const INPUTS = 96;
+const inputs = new Map<string, Promise<Tile>>();
+
+/** The same, kept: a control that moves asks for the same parts again and again. */
+function keptPixels(of: Framed, part: Rectangle): Promise<Tile> {
+  const key = `${of.name} ${part.x} ${part.y} ${part.width} ${part.height}`;
+  const known = inputs.get(key) ?? pixelsOf(of, part);
+  inputs.delete(key);
+  inputs.set(key, known);
+  known.catch(() => inputs.delete(key));
+  if (inputs.size > INPUTS) inputs.delete(inputs.keys().next().value!);
+  return known;
+}
+
+/** Surveyors kept at most: of the large picture, and of small ones. */
+const SURVEYORS = 4;
+const surveyors = new Map<string, Promise<(plan: Plan) => Surveys>>();
+
+/** What a plan's passes find in the whole picture; nothing where they do not look. */
+async function surveysOf(plan: Plan, of: Framed, treatment: Treatment): Promise<Surveys> {
+  if (!plan.surveyed) return [];
+  const edge = surveyEdge(of.edge);
+  const geometry = geometryOf(sizeAt(of.picture, edge), treatment.frame);
+  const whole = { picture: of.picture, edge, geometry, name: `${of.name} survey ${edge}` };
+  let surveyor = surveyors.get(whole.name);
+  if (!surveyor) {
+    const all = { x: 0, y: 0, width: geometry.width, height: geometry.height };
+    surveyor = pixelsOf(whole, all).then(tile => createSurveyor(tile.codes, geometry));
+    surveyor.catch(() => surveyors.delete(whole.name));
+  }
+  surveyors.delete(whole.name);
+  surveyors.set(whole.name, surveyor);
+  if (surveyors.size > SURVEYORS) surveyors.delete(surveyors.keys().next().value!);
+  return (await surveyor)(plan);
+}
+
 let canvas: OffscreenCanvas | undefined;
 let context: OffscreenCanvasRenderingContext2D | null = null;
 
 const contextOf = (of: OffscreenCanvas) => of.getContext('2d', { willReadFrequently: true })!;
 
-/** Renders a tile, or finds it rendered by the same plan; the count is of pixels rendered anew. */
-function renderTile(tile: Tile, place: string, plan: Plan, grey: boolean): [Rendered, number] {
+/** Renders a part, or finds it rendered by the same plan; the count is of pixels rendered anew. */
+function renderPart(
+  of: Framed,
+  tile: Tile,
+  part: Rectangle,
+  plan: Plan,
+  surveys: Surveys,
+): [Rendered, number] {
+  const place = `${of.name} ${part.x} ${part.y}`;
   const known = rendered.get(place);
   if (known?.key === plan.key) return [known, 0];
-  const image = known?.image ?? new ImageData(tile.width, tile.height);
+  const image = known?.image ?? new ImageData(part.width, part.height);
   const kept = known?.kept ?? {};
-  render8(plan, tile, image.data, 4, { grey, kept });
+  const { grey } = of.picture;
+  render8(plan, tile, image.data, 4, { grey, geometry: of.geometry, surveys, part, kept });
   const made = { key: plan.key, image, kept };
   rendered.delete(place);
   rendered.set(place, made);
   if (rendered.size > KEPT) rendered.delete(rendered.keys().next().value!);
-  return [made, tile.width * tile.height];
+  return [made, part.width * part.height];
 }
 
 /** A rendered tile on a canvas of its own, to be drawn larger or smaller. */
@@ -85,30 +165,42 @@ const engine = {
   /** Draws what is asked for; resolves when it is drawn. */
   async show({ picture, treatment, view, viewport, margin, draft }: ShowRequest): Promise<Shown> {
     if (!canvas || !context) throw new Error('no canvas');
-    const at = place(picture, viewport, view, margin);
-    const size = sizeAt(picture, at.longEdge);
-    const zoom = at.width / size.width;
+    const at = place(framedSize(picture, treatment.frame), viewport, view, margin);
+    const of = framedAt(picture, treatment, at.longEdge);
+    const { geometry } = of;
+    const zoom = at.width / geometry.width;
 
     const first = (edge: number) => Math.max(0, Math.floor(-edge / zoom / TILE));
     const last = (edge: number, room: number, length: number) =>
       Math.min(Math.ceil(length / TILE) - 1, Math.floor((room - edge) / zoom / TILE));
-    const wanted: { column: number; row: number }[] = [];
-    for (let row = first(at.y); row <= last(at.y, viewport.height, size.height); row++) {
-      for (let column = first(at.x); column <= last(at.x, viewport.width, size.width); column++) {
-        wanted.push({ column, row });
+    const parts: Rectangle[] = [];
+    for (let row = first(at.y); row <= last(at.y, viewport.height, geometry.height); row++) {
+      for (let column = first(at.x); column <= last(at.x, viewport.width, geometry.width); column++) {
+        const x = column * TILE;
+        const y = row * TILE;
+        parts.push({
+          x,
+          y,
+          width: Math.min(TILE, geometry.width - x),
+          height: Math.min(TILE, geometry.height - y),
+        });
       }
     }
-    const tiles = await Promise.all(wanted.map(w => source.tile(picture, at.longEdge, w.column, w.row)));
-
     const began = performance.now();
-    const pixels = wanted.length * TILE * TILE;
+    const pixels = parts.length * TILE * TILE;
     const plan = planner(treatment, { grey: picture.grey, pixels, draft });
+    const planned = performance.now() - began;
+    const [surveys, ...tiles] = await Promise.all([
+      surveysOf(plan, of, treatment),
+      ...parts.map(part => keptPixels(of, withMargin(plan, part, geometry))),
+    ]);
+
+    const resumed = performance.now();
     let count = 0;
-    const parts = tiles.map((tile, i) => {
-      const where = `${picture.id} ${at.longEdge} ${wanted[i].column} ${wanted[i].row}`;
-      const [part, fresh] = renderTile(tile, where, plan, picture.grey);
+    const drawn = parts.map((part, i) => {
+      const [made, fresh] = renderPart(of, tiles[i], part, plan, surveys);
       count += fresh;
-      return { tile, part };
+      return { part, made };
     });
 
     if (canvas.width !== viewport.width) canvas.width = viewport.width;
@@ -116,13 +208,13 @@ const engine = {
     context.clearRect(0, 0, viewport.width, viewport.height);
     context.imageSmoothingEnabled = zoom < 1;
     context.imageSmoothingQuality = 'high';
-    for (const { tile, part } of parts) {
-      const x = at.x + tile.x * zoom;
-      const y = at.y + tile.y * zoom;
-      if (zoom === 1) context.putImageData(part.image, x, y);
-      else context.drawImage(canvasOf(part), x, y, tile.width * zoom, tile.height * zoom);
+    for (const { part, made } of drawn) {
+      const x = at.x + part.x * zoom;
+      const y = at.y + part.y * zoom;
+      if (zoom === 1) context.putImageData(made.image, x, y);
+      else context.drawImage(canvasOf(made), x, y, part.width * zoom, part.height * zoom);
     }
-    return { took: performance.now() - began, pixels: count, fine: plan.fine };
+    return { took: planned + performance.now() - resumed, pixels: count, fine: plan.fine };
   },
 
   /** What is drawn at a point of the viewport. */
@@ -139,12 +231,18 @@ const engine = {
     width: number,
     height: number,
   ): Promise<ImageBitmap> {
-    const cover = Math.max(width / picture.width, height / picture.height);
-    const longEdge = Math.max(16, Math.min(TILE, Math.ceil(Math.max(picture.width, picture.height) * cover)));
-    const tile = await source.tile(picture, longEdge, 0, 0);
-    const plan = planner(treatment, { grey: picture.grey, pixels: tile.width * tile.height });
+    const size = framedSize(picture, treatment.frame);
+    const cover = Math.max(width / size.width, height / size.height);
+    const longEdge = Math.max(16, Math.min(TILE, Math.ceil(Math.max(size.width, size.height) * cover)));
+    const of = framedAt(picture, treatment, longEdge);
+    const { geometry } = of;
+    const part = { x: 0, y: 0, width: geometry.width, height: geometry.height };
+    const tile = await keptPixels(of, part);
+    const { grey } = picture;
+    const plan = planner(treatment, { grey, pixels: tile.width * tile.height });
+    const surveys = await surveysOf(plan, of, treatment);
     const image = new ImageData(tile.width, tile.height);
-    render8(plan, tile, image.data, 4, { grey: picture.grey });
+    render8(plan, tile, image.data, 4, { grey, geometry, surveys });
     const x = Math.max(0, Math.floor((tile.width - width) / 2));
     const y = Math.max(0, Math.floor((tile.height - height) / 2));
     return createImageBitmap(image, x, y, Math.min(width, tile.width), Math.min(height, tile.height));

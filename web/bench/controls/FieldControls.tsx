@@ -73,7 +73,15 @@ const units: Record<
   fraction: { shownTimes: 100, unit: '', decimals: 0, step: 0.01 },
   hue: { shownTimes: 1, unit: '°', decimals: 0, step: 1 },
   plain: { shownTimes: 1, unit: '', decimals: 2, step: 0.01 },
+  length: { shownTimes: 1000, unit: '‰', decimals: 1, step: 0.0001 },
+  whole: { shownTimes: 1, unit: '', decimals: 0, step: 1 },
 };
+
+/** Whether the panel has a control for every one of these fields. */
+export const hasControls = (fields: Fields): boolean =>
+  Object.values(fields).every(f =>
+    f.type === 'group' ? hasControls(f.fields) : ['number', 'choice', 'flag', 'colour'].includes(f.type),
+  );
 
 /** The paint of a track, where colour says what the values give. */
 function paintOf(name: string, path: readonly string[], values: Values): string | undefined {
@@ -158,7 +166,26 @@ export function FieldControls({ fields, values, path = [], set }: FieldsProps) {
               onChange={v => set(own, v, label.toLowerCase())}
             />
           </Choice>
-        ) : (
+        ) : field.type === 'flag' ? (
+          <Choice as="label">
+            <span>{label}</span>
+            <input
+              type="checkbox"
+              checked={Boolean(values[name])}
+              onChange={event => set(own, event.target.checked, label.toLowerCase())}
+            />
+          </Choice>
+        ) : field.type === 'colour' ? (
+          <Choice as="label">
+            <span>{label}</span>
+            <input
+              type="color"
+              value={String(values[name] ?? '#808080')}
+              onChange={event => set(own, event.target.value)}
+              onBlur={event => set(own, event.target.value, label.toLowerCase())}
+            />
+          </Choice>
+        ) : field.type !== 'number' ? null : (
           <FieldSlider
             at={own.join('.')}
             field={field}

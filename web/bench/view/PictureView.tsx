@@ -2,12 +2,14 @@ import {
   useCallback,
   useEffect,
   useLayoutEffect,
+  useMemo,
   useRef,
   useState,
   type KeyboardEvent,
   type PointerEvent,
 } from 'react';
 import styled from 'styled-components';
+import { framedSize } from '../../../core/engine/geometry';
 import type { Treatment } from '../../../core/treatment/schema';
 import { PictureEngine } from '../../engine/client';
 import type { PictureInfo } from '../../engine/tiles';
@@ -145,7 +147,9 @@ export function PictureView({ picture, title, treatment }: PictureViewProps) {
   }, []);
 
   const margin = Math.round(MARGIN * ratio);
-  const at = viewport && place(picture, viewport, view, margin);
+  const { frame } = treatment;
+  const print = useMemo(() => framedSize(picture, frame), [picture, frame]);
+  const at = viewport && place(print, viewport, view, margin);
 
   useEffect(() => {
     if (!viewport) return;
@@ -178,9 +182,9 @@ export function PictureView({ picture, title, treatment }: PictureViewProps) {
     (scale: number, point?: { x: number; y: number }) => {
       if (!viewport) return;
       const middle = { x: viewport.width / 2, y: viewport.height / 2 };
-      setView(v => zoomAt(picture, viewport, v, margin, scale, point ?? middle));
+      setView(v => zoomAt(print, viewport, v, margin, scale, point ?? middle));
     },
-    [picture, viewport, margin],
+    [print, viewport, margin],
   );
   const scale = at?.scale ?? 1;
 
@@ -198,7 +202,7 @@ export function PictureView({ picture, title, treatment }: PictureViewProps) {
     pointer.current = toPixels(event);
     if (panning && viewport) {
       const { movementX, movementY } = event;
-      setView(v => panBy(picture, viewport, v, margin, movementX * ratio, movementY * ratio));
+      setView(v => panBy(print, viewport, v, margin, movementX * ratio, movementY * ratio));
     }
     void read();
   };
@@ -209,7 +213,7 @@ export function PictureView({ picture, title, treatment }: PictureViewProps) {
     const pan = { ArrowLeft: [step, 0], ArrowRight: [-step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] }[
       event.key
     ];
-    if (pan) setView(v => panBy(picture, viewport, v, margin, pan[0], pan[1]));
+    if (pan) setView(v => panBy(print, viewport, v, margin, pan[0], pan[1]));
     else if (event.key === '+' || event.key === '=') zoom(scale * 1.25);
     else if (event.key === '-') zoom(scale / 1.25);
     else return;

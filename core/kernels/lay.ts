@@ -1,0 +1,156 @@
+import { mostCode, type Codes } from './grid';
+
+/** Laying a picture on a picture, pixel by pixel: encoded RGB, interleaved. */
+
+/** Where coverage is not none: a part of a region, in pixels of the picture as the region is. */
+export interface Covered {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+  values: Float32Array;
+}
+
+interface Part {
+  x: number;
+  y: number;
+  width: number;
+}
+
+/** Walks the rows of what is covered: `work` gets the first pixel in the region and in the coverage. */
+function alongRows(region: Part, covered: Covered, work: (pixel: number, from: number) => void): void {
+  for (let row = 0; row < covered.height; row++) {
+    const pixel = (covered.y - region.y + row) * region.width + covered.x - region.x;
+    work(pixel, row * covered.width);
+  }
+}
+
+/** beneath + weight · (own − beneath), in place of what is beneath. */
+export function layNormal(
+  beneath: Float32Array,
+  own: Float32Array,
+  region: Part,
+  covered: Covered | null,
+  strength: number,
+): void {
+  if (!covered) {
+    for (let p = 0; p < own.length; p++) beneath[p] += strength * (own[p] - beneath[p]);
+    return;
+  }
+  alongRows(region, covered, (pixel, from) => {
+    for (let i = 0, p = pixel * 3; i < covered.width; i++, p += 3) {
+      const weight = strength * covered.values[from + i];
+      if (weight === 0) continue;
+      beneath[p] += weight * (own[p] - beneath[p]);
+      beneath[p + 1] += weight * (own[p + 1] - beneath[p + 1]);
+      beneath[p + 2] += weight * (own[p + 2] - beneath[p + 2]);
+    }
+  });
+}
+
+type Layer = (beneath: Float64Array, own: Float64Array, coverage: number) => void;
+
+/** The same through a mix or a reach: `lay` does one pixel. */
+export function layThrough(
+  beneath: Float32Array,
+  own: Float32Array,
+  region: Part,
+  covered: Covered | null,
+  lay: Layer,
+): void {
+  const b = new Float64Array(3);
+  const o = new Float64Array(3);
+  const pixel = (p: number, weight: number) => {
+    for (let k = 0; k < 3; k++) {
+      b[k] = beneath[p + k];
+      o[k] = own[p + k];
+    }
+    lay(b, o, weight);
+    for (let k = 0; k < 3; k++) beneath[p + k] = o[k];
+  };
+  if (!covered) {
+    for (let p = 0; p < own.length; p += 3) pixel(p, 1);
+    return;
+  }
+  alongRows(region, covered, (first, from) => {
+    for (let i = 0; i < covered.width; i++) {
+      const weight = covered.values[from + i];
+      if (weight > 0) pixel((first + i) * 3, weight);
+    }
+  });
+}
+
+/** Draws a treated picture back towards the bare one. */
+export function drawBack(rgb: Float32Array, bare: Codes, strength: number): void {
+  const most = mostCode(bare);
+  for (let i = 0; i < rgb.length; i++) {
+    const v = bare[i] / most;
+    rgb[i] = v + strength * (rgb[i] - v);
+  }
+}
+
+/** Pixels that a mask covers, brought together to be worked on, and put back each by its coverage. */
+export interface Gathered {
+  rgb: Float32Array;
+  /** Which pixel of the region each is. */
+  pixels: Int32Array;
+  /** How much it is covered. */
+  weights: Float32Array;
+  count: number;
+}
+
+/** Gathers what is covered, as many at a time as there is room for, and works on each lot. */
+export function gather(
+  rgb: Float32Array,
+  region: Part,
+  covered: Covered,
+  lot: Gathered,
+  work: (lot: Gathered) => void,
+): void {
+  const room = lot.pixels.length;
+  lot.count = 0;
+  alongRows(region, covered, (pixel, from) => {
+    for (let i = 0; i < covered.width; i++) {
+      const weight = covered.values[from + i];
+      if (weight === 0) continue;
+      const n = lot.count++;
+      const p = (pixel + i) * 3;
+      lot.pixels[n] = pixel + i;
+      lot.weights[n] = weight;
+      lot.rgb[n * 3] = rgb[p];
+      lot.rgb[n * 3 + 1] = rgb[p + 1];
+      lot.rgb[n * 3 + 2] = rgb[p + 2];
+      if (lot.count === room) {
+        work(lot);
+        lot.count = 0;
+      }
+    }
+  });
+  if (lot.count) work(lot);
+}
+
+/** Puts gathered pixels back, each by its coverage. */
+export function scatter(rgb: Float32Array, { rgb: own, pixels, weights, count }: Gathered): void {
+  for (let n = 0; n < count; n++) {
+    const weight = weights[n];
+    const p = pixels[n] * 3;
+    for (let k = 0; k < 3; k++) rgb[p + k] += weight * (own[n * 3 + k] - rgb[p + k]);
+  }
+}
+
+/** Encoded RGB as 16-bit codes; returns whether every number lay inside 0..1. */
+export function toCodes(rgb: Float32Array, from: number, count: number, out: Uint16Array): boolean {
+  let inside = true;
+  for (let i = 0, p = from * 3; i < count * 3; i++, p++) {
+    let v = rgb[p] * 65535 + 0.5;
+    if (!(v >= 0)) {
+      if (v < -0.5) inside = false;
+      v = 0;
+    } else if (v >= 65536) {
+      if (v > 65536.5) inside = false;
+      v = 65535;
+    }
+    out[i] = v;
+  }
+  return inside;
+}

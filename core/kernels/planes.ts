@@ -1,0 +1,261 @@
+/** Filters over single planes of numbers, row by row. */
+
+/** One number a pixel. */
+export interface Plane {
+  width: number;
+  height: number;
+  values: Float32Array;
+}
+
+export const planeOf = (width: number, height: number): Plane => ({
+  width,
+  height,
+  values: new Float32Array(width * height),
+});
+
+/**
+ * The mean over a square of side 2·radius + 1, cut off at the plane's edges: running sums, so for whole planes
+ * only (a part of a plane would round differently).
+ */
+export function boxMean({ width, height, values }: Plane, radius: number): Plane {
+  if (radius < 1) return { width, height, values: values.slice() };
+  const across = new Float32Array(width * height);
+  for (let y = 0; y < height; y++) {
+    const row = y * width;
+    let sum = 0;
+    let count = 0;
+    for (let x = 0; x < Math.min(radius, width); x++) {
+      sum += values[row + x];
+      count++;
+    }
+    for (let x = 0; x < width; x++) {
+      const enter = x + radius;
+      if (enter < width) {
+        sum += values[row + enter];
+        count++;
+      }
+      const leave = x - radius - 1;
+      if (leave >= 0) {
+        sum -= values[row + leave];
+        count--;
+      }
+      across[row + x] = sum / count;
+    }
+  }
+  const out = new Float32Array(width * height);
+  const sums = new Float64Array(width);
+  let count = 0;
+  for (let y = 0; y < Math.min(radius, height); y++) {
+    for (let x = 0; x < width; x++) sums[x] += across[y * width + x];
+    count++;
+  }
+  for (let y = 0; y < height; y++) {
+    const enter = y + radius;
+    if (enter < height) {
+      for (let x = 0; x < width; x++) sums[x] += across[enter * width + x];
+      count++;
+    }
+    const leave = y - radius - 1;
+    if (leave >= 0) {
+      for (let x = 0; x < width; x++) sums[x] -= across[leave * width + x];
+      count--;
+    }
+    for (let x = 0; x < width; x++) out[y * width + x] = sums[x] / count;
+  }
+  return { width, height, values: out };
+}
+
+/** The taps of a Gaussian of a standard deviation in pixels, summing to one, 3 deviations to each side. */
+export function gaussianTaps(sigma: number): Float64Array {
+  const radius = Math.max(1, Math.ceil(3 * sigma));
+  const taps = Float64Array.from({ length: 2 * radius + 1 }, (_, i) =>
+    Math.exp(-((i - radius) ** 2) / (2 * sigma * sigma)),
+  );
+  const sum = taps.reduce((a, b) => a + b);
+  return taps.map(t => t / sum);
+}
+
+/**
+ * A Gaussian by direct sums, edges repeated: the same numbers for a pixel whatever part of the plane it is in,
+ * as long as the part reaches as far around it as the taps do.
+ */
+export function gaussian({ width, height, values }: Plane, sigma: number): Plane {
+  if (!(sigma > 0.05)) return { width, height, values: values.slice() };
+  const taps = gaussianTaps(sigma);
+  const radius = (taps.length - 1) / 2;
+  const across = new Float32Array(width * height);
+  const line = new Float64Array(width + 2 * radius);
+  for (let y = 0; y < height; y++) {
+    const row = y * width;
+    for (let x = -radius; x < width + radius; x++) {
+      line[x + radius] = values[row + (x < 0 ? 0 : x >= width ? width - 1 : x)];
+    }
+    for (let x = 0; x < width; x++) {
+      let sum = 0;
+      for (let k = 0; k < taps.length; k++) sum += taps[k] * line[x + k];
+      across[row + x] = sum;
+    }
+  }
+  const out = new Float32Array(width * height);
+  const sums = new Float64Array(width);
+  for (let y = 0; y < height; y++) {
+    sums.fill(0);
+    for (let k = 0; k < taps.length; k++) {
+      const from = y + k - radius;
+      const row = (from < 0 ? 0 : from >= height ? height - 1 : from) * width;
+      const tap = taps[k];
+      for (let x = 0; x < width; x++) sums[x] += tap * across[row + x];
+    }
+    for (let x = 0; x < width; x++) out[y * width + x] = sums[x];
+  }
+  return { width, height, values: out };
+}
+
+/** Beyond this deviation three box means stand for a Gaussian. */
+const DIRECT = 3;
+
+/**
+ * A wide Gaussian of a whole plane: three box means in a row, their variances summing to sigma².
+ * Source: W. M. Wells, "Efficient synthesis of Gaussian filters by cascaded uniform filters", 1986.
+ */
+export function wideGaussian(plane: Plane, sigma: number): Plane {
+  if (sigma <= DIRECT) return gaussian(plane, sigma);
+  const ideal = Math.sqrt(4 * sigma * sigma + 1);
+  let low = Math.floor(ideal);
+  if (low % 2 === 0) low--;
+  const lows = Math.round((12 * sigma * sigma - 3 * low * low - 12 * low - 9) / (-4 * low - 4));
+  let blurred = plane;
+  for (let i = 0; i < 3; i++) blurred = boxMean(blurred, ((i < lows ? low : low + 2) - 1) / 2);
+  return blurred;
+}
+
+/** The smallest (sign 1) or largest (sign -1) value within a square of side 2·radius + 1. */
+export function boxExtreme({ width, height, values }: Plane, radius: number, sign: 1 | -1): Plane {
+  const across = new Float32Array(width * height);
+  const out = new Float32Array(width * height);
+  for (let y = 0; y < height; y++) {
+    const row = y * width;
+    for (let x = 0; x < width; x++) {
+      const last = Math.min(width - 1, x + radius);
+      let best = values[row + Math.max(0, x - radius)] * sign;
+      for (let k = Math.max(0, x - radius) + 1; k <= last; k++) {
+        const v = values[row + k] * sign;
+        if (v < best) best = v;
+      }
+      across[row + x] = best;
+    }
+  }
+  for (let y = 0; y < height; y++) {
+    const first = Math.max(0, y - radius);
+    const last = Math.min(height - 1, y + radius);
+    const to = y * width;
+    for (let x = 0; x < width; x++) out[to + x] = across[first * width + x];
+    for (let k = first + 1; k <= last; k++) {
+      const row = k * width;
+      for (let x = 0; x < width; x++) if (across[row + x] < out[to + x]) out[to + x] = across[row + x];
+    }
+    for (let x = 0; x < width; x++) out[to + x] *= sign;
+  }
+  return { width, height, values: out };
+}
+
+/** The extreme along both diagonals within `radius` steps: with a square it makes an octagon. */
+export function diamondExtreme({ width, height, values }: Plane, radius: number, sign: 1 | -1): Plane {
+  let from = values;
+  for (const slant of [1, -1]) {
+    const out = new Float32Array(width * height);
+    for (let y = 0; y < height; y++) {
+      for (let x = 0; x < width; x++) {
+        let best = from[y * width + x] * sign;
+        for (let k = -radius; k <= radius; k++) {
+          const py = y + k;
+          const px = x + slant * k;
+          if (py < 0 || py >= height || px < 0 || px >= width) continue;
+          const v = from[py * width + px] * sign;
+          if (v < best) best = v;
+        }
+        out[y * width + x] = best * sign;
+      }
+    }
+    from = out;
+  }
+  return { width, height, values: from };
+}
+
+interface Part {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
+/** A plane made ready to be read a row at a time at the pixels of a part of a picture: see `readPlane`. */
+export interface PlaneRows {
+  /** The row read last: one number a pixel of the part. */
+  row: Float32Array;
+  read: (y: number) => void;
+}
+
+export function planeRows(plane: Plane, of: { width: number; height: number }, part: Part): PlaneRows {
+  const { width, height, values } = plane;
+  const row = new Float32Array(part.width);
+  if (width === of.width && height === of.height) {
+    return {
+      row,
+      read: y => {
+        const from = (part.y + y) * width + part.x;
+        row.set(values.subarray(from, from + part.width));
+      },
+    };
+  }
+  const left = new Int32Array(part.width);
+  const share = new Float32Array(part.width);
+  for (let x = 0; x < part.width; x++) {
+    const at = Math.min(width - 1, Math.max(0, ((part.x + x + 0.5) * width) / of.width - 0.5));
+    const i = Math.max(0, Math.min(width - 2, Math.floor(at)));
+    left[x] = i;
+    share[x] = at - i;
+  }
+  // One more than the plane is wide, so that a plane of one column has a neighbour as well.
+  const line = new Float32Array(width + 1);
+  const first = left[0];
+  const last = Math.min(width - 1, left[part.width - 1] + 1);
+  return {
+    row,
+    read: y => {
+      const at = Math.min(height - 1, Math.max(0, ((part.y + y + 0.5) * height) / of.height - 0.5));
+      const i = Math.max(0, Math.min(height - 2, Math.floor(at)));
+      const f = at - i;
+      const above = i * width;
+      const below = Math.min(height - 1, i + 1) * width;
+      for (let k = first; k <= last; k++) {
+        line[k] = values[above + k] + (values[below + k] - values[above + k]) * f;
+      }
+      line[last + 1] = line[last];
+      for (let x = 0; x < row.length; x++) {
+        const l = left[x];
+        row[x] = line[l] + (line[l + 1] - line[l]) * share[x];
+      }
+    },
+  };
+}
+
+/**
+ * Reads a plane that stands for a whole picture at the pixels of a part of it, by bilinear interpolation: a
+ * pixel's value depends on where it lies in the picture alone.
+ * @param of the size of the picture that the part lies in
+ * @param part where the part lies, in pixels of that picture
+ * @param out one number a pixel of the part
+ */
+export function readPlane(
+  plane: Plane,
+  of: { width: number; height: number },
+  part: Part,
+  out: Float32Array,
+): void {
+  const { row, read } = planeRows(plane, of, part);
+  for (let y = 0; y < part.height; y++) {
+    read(y);
+    out.set(row, y * part.width);
+  }
+}

@@ -1,0 +1,144 @@
+import { LUMINANCE, decode, parseHex } from '../colour/srgb';
+import { toEncoded, toLinear } from '../kernels/transfer';
+import { defineStep } from './define';
+import { amount, choice, colour, fraction, group, list } from './fields';
+
+/** What a toner turns silver into. */
+export interface Toner {
+  /**
+   * Density in red, green and blue for one of silver, before the luminance is brought back to that of the
+   * silver. Our own estimates by eye from toned prints, not measurements.
+   */
+  density: readonly [number, number, number];
+  /** How much deeper a wholly turned tone is, as a share of its density; 0 keeps it. */
+  deepens: number;
+}
+
+export const toners = {
+  sepia: { density: [0.76, 1.03, 1.42], deepens: 0 },
+  selenium: { density: [0.95, 1.07, 0.98], deepens: 0.07 },
+  gold: { density: [1.1, 1.0, 0.86], deepens: 0.03 },
+  copper: { density: [0.66, 1.12, 1.22], deepens: 0 },
+  'iron-blue': { density: [1.55, 1.0, 0.62], deepens: 0 },
+  nickel: { density: [0.7, 1.22, 0.95], deepens: 0 },
+  vanadium: { density: [1.2, 0.93, 1.42], deepens: 0 },
+} as const satisfies Record<string, Toner>;
+export type TonerName = keyof typeof toners;
+export const tonerNames = Object.keys(toners) as TonerName[];
+
+/** The density of the deepest black that the paper gives. */
+const PAPER_BLACK = 2.2;
+
+/** What age 1 multiplies the paper's light by: the yellow of old gelatine. */
+const AGED = parseHex('#ecd6a0').map(decode);
+
+/** How unevenly a bath with contrast 0 works: the exponents of its time at the end where it starts, and at the other. */
+const EVENNESS = 3;
+
+/**
+ * The share of the silver that a bath turns at a depth (0 paper white, 1 the deepest black): time × g(depth),
+ * g = time^(h − 1). The exponent h is small where the bath starts and large at the other end, so that a
+ * short bath colours one end, and a full one (time 1) turns everything.
+ */
+export function turnedShare(
+  time: number,
+  start: 'highlights' | 'shadows' | 'even',
+  contrast: number,
+  depth: number,
+): number {
+  if (time === 0) return 0;
+  if (start === 'even' || time === 1) return time;
+  const spread = EVENNESS ** (1 + contrast);
+  const along = start === 'highlights' ? depth : 1 - depth;
+  return time ** (spread ** (2 * along - 1));
+}
+
+interface Bath {
+  toner: TonerName;
+  time: number;
+  start: 'highlights' | 'shadows' | 'even';
+  contrast: number;
+}
+
+/** The light of a toned grey of density D, as factors of its untoned light in red, green and blue. */
+function tonedAt(D: number, baths: readonly Bath[], out: Float64Array): void {
+  const density = [0, 0, 0];
+  let left = 1;
+  let deeper = 1;
+  for (const bath of baths) {
+    const share = left * turnedShare(bath.time, bath.start, bath.contrast, D / PAPER_BLACK);
+    const toner: Toner = toners[bath.toner];
+    for (let i = 0; i < 3; i++) density[i] += share * toner.density[i];
+    deeper += share * toner.deepens;
+    left -= share;
+  }
+  for (let i = 0; i < 3; i++) density[i] += left;
+  // The scale at which the toned grey has the luminance of the silver: Newton's method on its logarithm.
+  const target = 10 ** (-D * deeper);
+  let scale = deeper;
+  for (let n = 0; n < 6; n++) {
+    let sum = 0;
+    let slope = 0;
+    for (let i = 0; i < 3; i++) {
+      const part = LUMINANCE[i] * 10 ** (-D * scale * density[i]);
+      sum += part;
+      slope -= part * D * density[i] * Math.LN10;
+    }
+    if (slope === 0) break;
+    scale += (sum * Math.log(target / sum)) / slope;
+  }
+  for (let i = 0; i < 3; i++) out[i] = 10 ** (D - D * scale * density[i]);
+}
+
+/** Entries of the table of factors over density. */
+const ENTRIES = 1024;
+
+/**
+ * Toning baths in order, on densities: D = −log10 of the light, against a paper black of 2.2. Each bath turns
+ * a share of the silver that the baths before it left; density in a channel is D times the sum over what the
+ * silver has become. The whole is then scaled so that luminance is that of the untoned print (or deeper, for
+ * toners that deepen). Paper colour and age multiply in linear light. The model is that of the design; what
+ * is darker than the paper black is toned as that is. A colour that was there stays as its ratio to the grey.
+ */
+export const baths = defineStep({
+  kind: 'baths',
+  stage: 'tone',
+  fields: {
+    baths: list(
+      {
+        toner: choice(tonerNames, 'sepia'),
+        time: fraction(0.5),
+        start: choice(['highlights', 'shadows', 'even'], 'highlights'),
+        contrast: amount(),
+      },
+      8,
+    ),
+    paper: group({ colour: colour('#ffffff'), age: fraction() }),
+  },
+  point: s => {
+    const paper = parseHex(s.paper.colour!).map((v, i) => decode(v) * (1 + s.paper.age * (AGED[i] - 1)));
+    const blank = paper.every(v => v === 1);
+    const working = s.baths.filter(b => b.time > 0);
+    if (working.length === 0 && blank) return () => undefined;
+    const factors = new Float64Array((ENTRIES + 1) * 3);
+    const toned = new Float64Array(3);
+    for (let i = 0; i <= ENTRIES; i++) {
+      tonedAt((i / ENTRIES) * PAPER_BLACK, working, toned);
+      factors.set(toned, i * 3);
+    }
+    const perDensity = ENTRIES / PAPER_BLACK;
+    return c => {
+      const r = Math.max(0, toLinear(c[0]));
+      const g = Math.max(0, toLinear(c[1]));
+      const b = Math.max(0, toLinear(c[2]));
+      const y = LUMINANCE[0] * r + LUMINANCE[1] * g + LUMINANCE[2] * b;
+      const at = y >= 1 ? 0 : y > 0 ? Math.min(ENTRIES, -Math.log10(y) * perDensity) : ENTRIES;
+      const i = at < ENTRIES ? at | 0 : ENTRIES - 1;
+      const f = at - i;
+      const p = i * 3;
+      c[0] = toEncoded(r * paper[0] * (factors[p] + f * (factors[p + 3] - factors[p])));
+      c[1] = toEncoded(g * paper[1] * (factors[p + 1] + f * (factors[p + 4] - factors[p + 1])));
+      c[2] = toEncoded(b * paper[2] * (factors[p + 2] + f * (factors[p + 5] - factors[p + 2])));
+    };
+  },
+});

@@ -1,0 +1,22 @@
+import { rgbToOklab } from '../colour/oklab';
+import { layPull, pullOf } from '../colour/toning';
+import { defineStep } from './define';
+import { fraction, hue } from './fields';
+
+/**
+ * One tint over all: at saturation 1 as much chroma as sRGB holds at each lightness and hue. Black and white
+ * take none, OKLab L is kept.
+ */
+export const tint = defineStep({
+  kind: 'tint',
+  stage: 'tone',
+  fields: { hue: hue(35), saturation: fraction(0.2) },
+  point: s => {
+    if (s.saturation === 0) return () => undefined;
+    const [x, y] = pullOf(s);
+    return c => {
+      rgbToOklab(c);
+      layPull(c, x, y);
+    };
+  },
+});

@@ -1,0 +1,18 @@
+import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
+import { ensureBuilt, ensurePackages, PlainError, root } from './ensure.mjs';
+
+/** Runs a command of the built server: `node scripts/run-built.mjs NAME …`. What must be installed or built is, quietly. */
+
+const [name] = process.argv.splice(2, 1);
+try {
+  ensurePackages({ quiet: true });
+  ensureBuilt({ quiet: true });
+} catch (error) {
+  if (!(error instanceof PlainError)) throw error;
+  console.error(error.message);
+  process.exit(2);
+}
+// Paths are meant from where the command was given, not from the project's folder.
+if (process.env.INIT_CWD) process.chdir(process.env.INIT_CWD);
+await import(pathToFileURL(join(root, 'dist', 'server', `${name}.mjs`)).href);

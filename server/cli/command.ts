@@ -1,0 +1,90 @@
+import { readFile } from 'node:fs/promises';
+import { parseArgs, type ParseArgsConfig } from 'node:util';
+import { parseTreatment, TreatmentError, type Treatment } from '../../core/treatment/schema';
+
+/** What the commands share: options, treatments from files, and one line about what is wrong. */
+
+/** An error that is told in one line, with exit code 2. */
+export class CommandError extends Error {}
+
+type Options = NonNullable<ParseArgsConfig['options']>;
+
+/** Reads the arguments; asking for help prints it and gives null. */
+export function readArguments(options: Options, help: string) {
+  let read;
+  try {
+    read = parseArgs({
+      options: { ...options, help: { type: 'boolean', short: 'h' } },
+      allowPositionals: true,
+      strict: true,
+    });
+  } catch (error) {
+    throw new CommandError(`${(error as Error).message.split('\n')[0]} (--help tells more)`);
+  }
+  if (read.values.help) {
+    process.stdout.write(help);
+    return null;
+  }
+  return { values: read.values as Record<string, string | undefined>, positionals: read.positionals };
+}
+
+/** A whole number from an option's text. */
+export function wholeNumber(text: string, name: string, least: number, most: number): number {
+  const value = /^\d+$/.test(text) ? Number(text) : NaN;
+  if (!(value >= least && value <= most)) {
+    throw new CommandError(`${name}: must be a whole number from ${least} to ${most}, not ${text}`);
+  }
+  return value;
+}
+
+const MOST_BYTES = 256 * 1024 * 1024;
+
+/** Reads a treatment file; what is wrong in it is told with its place in the JSON. */
+export async function readTreatmentFile(path: string): Promise<Treatment> {
+  let text: string;
+  try {
+    const bytes = await readFile(path);
+    if (bytes.length > MOST_BYTES) throw new CommandError(`${path}: is too large for a treatment`);
+    text = bytes.toString('utf8');
+  } catch (error) {
+    if (error instanceof CommandError) throw error;
+    throw new CommandError(`${path}: ${readingProblem(error)}`);
+  }
+  let json: unknown;
+  try {
+    json = JSON.parse(text);
+  } catch (error) {
+    throw new CommandError(`${path}: not JSON: ${(error as Error).message}`);
+  }
+  try {
+    return parseTreatment(json);
+  } catch (error) {
+    if (error instanceof TreatmentError) throw new CommandError(`${path}: ${error.message}`);
+    throw error;
+  }
+}
+
+/** Why a file could not be read or written, in plain words. */
+export function readingProblem(error: unknown): string {
+  const { code, message } = error as NodeJS.ErrnoException;
+  const plain: Record<string, string> = {
+    ENOENT: 'there is no such file or folder',
+    EACCES: 'may not be read or written',
+    EISDIR: 'is a folder',
+    ENOTDIR: 'is not in a folder',
+    ENOSPC: 'the disk is full',
+  };
+  return plain[code ?? ''] ?? message;
+}
+
+/** Runs a command and ends the process: 0, or 2 with one line on standard error. */
+export async function runCommand(command: () => Promise<void>): Promise<never> {
+  try {
+    await command();
+    process.exit(0);
+  } catch (error) {
+    const { message } = error as Error;
+    process.stderr.write(`${message.replace(/\s*\n\s*/g, ' ')}\n`);
+    process.exit(2);
+  }
+}

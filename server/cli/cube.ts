@@ -1,0 +1,55 @@
+import { rename, rm, writeFile } from 'node:fs/promises';
+import { extname } from 'node:path';
+import { cubeOf } from '../../core/engine/cube';
+import { writeCube } from '../../core/formats/cube';
+import {
+  CommandError,
+  readArguments,
+  readingProblem,
+  readTreatmentFile,
+  runCommand,
+  wholeNumber,
+} from './command';
+
+const HELP = `Writes a treatment as a 3D colour table, where it can be one.
+
+  npm run --silent cube -- --treatment FILE --out FILE.cube [--size 33]
+
+  --treatment    a treatment file (.treatment.json)
+  --out          the .cube file to write
+  --size         entries along each axis, 2 to 129 (33)
+
+A treatment with masks, or with steps that look at neighbours or at the place of a pixel, cannot be a table:
+the steps are named. The frame is left out. Ends with 0, or with 2 and one line; then nothing is written.
+`;
+
+async function cube(): Promise<void> {
+  const text = { type: 'string' } as const;
+  const read = readArguments({ treatment: text, out: text, size: text }, HELP);
+  if (!read) return;
+  const { treatment: path, out, size = '33' } = read.values;
+  if (read.positionals.length)
+    throw new CommandError(`not understood: ${read.positionals[0]} (--help tells more)`);
+  if (!path) throw new CommandError('--treatment: give the treatment file (--help tells more)');
+  if (!out) throw new CommandError('--out: give the file to write (--help tells more)');
+  if (extname(out).toLowerCase() !== '.cube') throw new CommandError(`${out}: its ending must be cube`);
+  const entries = wholeNumber(size, '--size', 2, 129);
+  const treatment = await readTreatmentFile(path);
+  let table;
+  try {
+    table = cubeOf(treatment, entries);
+  } catch (error) {
+    if (error instanceof RangeError) throw new CommandError(`${path}: ${error.message}`);
+    throw error;
+  }
+  const part = `${out}.${process.pid}.part`;
+  try {
+    await writeFile(part, writeCube(table));
+    await rename(part, out);
+  } catch (error) {
+    await rm(part, { force: true });
+    throw new CommandError(`${out}: ${readingProblem(error)}`);
+  }
+}
+
+await runCommand(cube);

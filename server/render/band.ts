@@ -1,0 +1,174 @@
+import sharp from 'sharp';
+import { framed } from '../../core/engine/framing';
+import { geometryOf, type Geometry, type Rectangle } from '../../core/engine/geometry';
+import { createPlanner, type KeptTable } from '../../core/engine/plan';
+import { render16, render8, withMargin } from '../../core/engine/render';
+import type { Surveys } from '../../core/engine/run';
+import { createSurveyor } from '../../core/engine/survey';
+import { readCodes, write16, write8 } from '../../core/kernels/codes';
+import { luminanceOf16, luminanceOf8 } from '../../core/kernels/luminance';
+import { toDisplayP3 } from '../../core/kernels/display-p3';
+import type { Treatment } from '../../core/treatment/schema';
+
+/** Pixels of a whole photograph in memory that threads share: 8-bit or 16-bit codes, interleaved RGB. */
+export interface Shared {
+  codes: SharedArrayBuffer;
+  narrow: boolean;
+  width: number;
+  height: number;
+}
+
+/** What all bands of a picture have in common. */
+export interface Work {
+  /** Tells one picture from another. */
+  id: string;
+  photograph: Shared;
+  /** What steps that look at the whole picture found in it. */
+  surveys: Surveys;
+  grey: boolean;
+  treatment: Treatment;
+  bits: 8 | 16;
+  profile: 'srgb' | 'display-p3' | 'grey';
+  /** Tables baked already. */
+  tables: KeptTable[];
+}
+
+/** What is to be baked ahead, while a picture is still being decoded. */
+export interface Bake {
+  bake: { treatment: Treatment; grey: boolean; pixels: number };
+}
+
+/** A band of rows of the framed picture. */
+export interface Band {
+  work: Work;
+  fromRow: number;
+  rows: number;
+  /** Where the finished codes go; without it the band is encoded. */
+  out: SharedArrayBuffer | null;
+  /** JPEG quality, where the band is to be encoded. */
+  quality: number;
+}
+
+const planner = createPlanner();
+/** The picture whose tables were taken in last. */
+let learnt = '';
+
+/** Bakes the tables of a treatment, in memory that threads share. */
+export function bakeTables({ bake: { treatment, grey, pixels } }: Bake): KeptTable[] {
+  const fresh = createPlanner();
+  fresh(treatment, { grey, pixels });
+  return fresh.tables().map(([key, baked]) => {
+    const { table } = baked;
+    if (table.kind === 'exact') return [key, baked];
+    const of = table.kind === 'grid' ? table.grid : table.ramp;
+    const values = new Float32Array(new SharedArrayBuffer(of.values.byteLength));
+    values.set(of.values);
+    of.values = values;
+    return [key, baked];
+  });
+}
+
+/** What is to be looked at in the whole picture before its bands are rendered. */
+export interface Look {
+  look: { treatment: Treatment; grey: boolean; pixels: number; tables: KeptTable[]; survey: Shared };
+}
+
+const codesOf = ({ codes, narrow }: Shared) => (narrow ? new Uint8Array(codes) : new Uint16Array(codes));
+
+/** The same with every plane in memory that threads share. */
+function sharing(found: unknown): unknown {
+  if (found instanceof Float32Array) {
+    const values = new Float32Array(new SharedArrayBuffer(found.byteLength));
+    values.set(found);
+    return values;
+  }
+  if (Array.isArray(found)) return found.map(sharing);
+  if (found && typeof found === 'object') {
+    return Object.fromEntries(Object.entries(found).map(([name, value]) => [name, sharing(value)]));
+  }
+  return found;
+}
+
+/** Looks at the whole picture, small, once for all bands. */
+export function lookAtWhole({ look: { treatment, grey, pixels, tables, survey } }: Look): Surveys {
+  const own = createPlanner();
+  own.learn(tables);
+  const plan = own(treatment, { grey, pixels });
+  const geometry = geometryOf(survey, treatment.frame);
+  const whole = { x: 0, y: 0, width: geometry.width, height: geometry.height };
+  const source = { x: 0, y: 0, width: survey.width, height: survey.height, codes: codesOf(survey) };
+  const surveyor = createSurveyor(framed(source, geometry, whole).codes, geometry);
+  return sharing(surveyor(plan)) as Surveys;
+}
+
+/** Renders a rectangle of a picture: RGB codes of the work's bits. */
+export function renderPart(work: Work, geometry: Geometry, part: Rectangle): Uint8Array | Uint16Array {
+  const { photograph, grey, treatment, bits, profile } = work;
+  if (learnt !== work.id) {
+    planner.learn(work.tables);
+    learnt = work.id;
+  }
+  const plan = planner(treatment, { grey, pixels: geometry.width * geometry.height });
+  const { surveys } = work;
+  const source = { x: 0, y: 0, width: photograph.width, height: photograph.height };
+  const tile = framed({ ...source, codes: codesOf(photograph) }, geometry, withMargin(plan, part, geometry));
+  const options = { grey, geometry, surveys, part };
+  const count = part.width * part.height;
+  if (profile !== 'display-p3') {
+    if (bits === 16) {
+      const out = new Uint16Array(count * 3);
+      render16(plan, tile, out, options);
+      return out;
+    }
+    const out = new Uint8Array(count * 3);
+    render8(plan, tile, out, 3, options);
+    return out;
+  }
+  // Changed to the other primaries before it is cut to its bits.
+  const fine = new Uint16Array(count * 3);
+  render16(plan, tile, fine, options);
+  const values = new Float32Array(count * 3);
+  readCodes(fine, 0, count, values);
+  toDisplayP3(values);
+  if (bits === 16) {
+    write16(values, count, fine, 0);
+    return fine;
+  }
+  const out = new Uint8Array(count * 3);
+  for (let row = 0; row < part.height; row++) {
+    const at = row * part.width * 3;
+    write8(values.subarray(at, at + part.width * 3), part.width, out, at, 3, part.x, part.y + row);
+  }
+  return out;
+}
+
+/** One channel: the luminance of each pixel. */
+export const greyOf = (codes: Uint8Array | Uint16Array): Uint8Array | Uint16Array =>
+  codes instanceof Uint16Array ? luminanceOf16(codes) : luminanceOf8(codes);
+
+/** Quality from which colour is kept at full size in a JPEG. */
+export const chromaOf = (quality: number) => (quality >= 90 ? '4:4:4' : '4:2:0');
+
+/**
+ * Renders a band: into shared memory, or as a JPEG of its own with the standard tables, to be joined to the
+ * others.
+ */
+export async function renderBand({ work, fromRow, rows, out, quality }: Band): Promise<Uint8Array | null> {
+  const geometry = geometryOf(work.photograph, work.treatment.frame);
+  const { width } = geometry;
+  const part = { x: 0, y: fromRow, width, height: rows };
+  const codes = renderPart(work, geometry, part);
+  if (out) {
+    const all = work.bits === 8 ? new Uint8Array(out) : new Uint16Array(out);
+    all.set(codes, fromRow * width * 3);
+    return null;
+  }
+  const grey = work.profile === 'grey';
+  const strip = await sharp(grey ? greyOf(codes) : codes, {
+    raw: { width, height: rows, channels: grey ? 1 : 3 },
+  })
+    .toColourspace(grey ? 'b-w' : 'srgb')
+    .jpeg({ quality, chromaSubsampling: chromaOf(quality), optimiseCoding: false })
+    .toBuffer();
+  return new Uint8Array(strip.buffer, strip.byteOffset, strip.byteLength);
+}
