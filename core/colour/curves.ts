@@ -1,12 +1,17 @@
+const NEAREST = 1e-7;
+
 /**
  * A smooth curve through points that never overshoots them: monotone piecewise cubic interpolation.
  * Source: F. N. Fritsch and R. E. Carlson, "Monotone Piecewise Cubic Interpolation", SIAM J. Numer. Anal. 17,
  * 1980; tangents limited as in its section 4.
- * @param points [x, y], x strictly rising, at least two
+ * @param given points [x, y], x strictly rising, at least two
  * @returns y at x; flat beyond the ends
  */
-export function curveThrough(points: readonly (readonly [number, number])[]): (x: number) => number {
+export function curveThrough(given: readonly (readonly [number, number])[]): (x: number) => number {
+  // Points nearer to their neighbour than this stand in one place: a slope between them would not be a number.
+  const points = given.filter((p, i) => i === 0 || p[0] - given[i - 1][0] > NEAREST);
   const count = points.length;
+  if (count === 1) return () => points[0][1];
   const xs = Float64Array.from(points, p => p[0]);
   const ys = Float64Array.from(points, p => p[1]);
   const slopes = new Float64Array(count - 1);

@@ -43,7 +43,7 @@ const isSeen = (part: MaskPart): part is Seen => part.kind === 'tones' || part.k
 const BLUR_CELLS = 4;
 const GROW_CELLS = 16;
 /** Refinement: window as a fraction of the long edge, and the variance that counts as flat. */
-const REFINE_RADIUS = 0.006;
+const REFINE_RADIUS = 0.015;
 const REFINE_EPSILON = 0.0002;
 
 /** How softly a mask's edge falls, as the deviation of a Gaussian in pixels: feather and bleed together. */

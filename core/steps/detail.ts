@@ -19,8 +19,8 @@ export interface DetailAmounts {
 /** Window radii as fractions of the long edge, and the variance that still counts as texture. */
 const SCALES = {
   fine: { radius: 0.0025, epsilon: 0.0012 },
-  medium: { radius: 0.012, epsilon: 0.002 },
-  coarse: { radius: 0.05, epsilon: 0.003 },
+  medium: { radius: 0.012, epsilon: 0.0014 },
+  coarse: { radius: 0.05, epsilon: 0.002 },
 } as const;
 
 /** How much a detail is multiplied by at 1, less one; at -1 it is gone. */

@@ -73,7 +73,7 @@ const shadowed = (amount: number): Curve => {
  */
 const highlighted = (amount: number): Curve => {
   if (amount < 0) {
-    const c = -1.8 * amount;
+    const c = -3.2 * amount;
     return v => {
       const x = v - 0.5;
       return x <= 0 ? v : 0.5 + x / Math.sqrt(1 + c * x * x);
@@ -89,9 +89,10 @@ const highlighted = (amount: number): Curve => {
 /** A tone curve on luma, the channels keeping their ratio to it. */
 function onLuma(curve: Curve): Point {
   return c => {
-    const y = luma(c[0], c[1], c[2]);
-    const to = curve(y);
-    if (y > 1e-6) for (let i = 0; i < 3; i++) c[i] *= to / y;
+    // Next to black the ratio is that of the curve's own beginning.
+    const y = Math.max(1e-6, luma(c[0], c[1], c[2]));
+    const ratio = curve(y) / y;
+    for (let i = 0; i < 3; i++) c[i] *= ratio;
   };
 }
 

@@ -15,20 +15,24 @@ function luminance(c: Triple): number {
 }
 
 /** At -1 the purest colours of a family have their encoded grey multiplied by 2 to the minus this. */
-const DEPTH = 0.62;
+export const RESPONSE_DEPTH = 0.62;
 /** Chroma (largest less smallest encoded channel) at which a colour answers half as much. */
 const HALF_CHROMA = 0.2;
 
+/** How much a colour answers to its family: chroma (largest less smallest channel) with a soft toe. */
+export const responseShare = (span: number): number =>
+  (span * span) / (span * span + HALF_CHROMA * HALF_CHROMA);
+
 /**
  * Greys moved by hue family. The grey starts as the luminance; a family moves it on a logarithmic scale, up
- * or down by `DEPTH` powers of two, weighted by chroma with a soft toe (C² / (C² + C0²)), so that neutrals
+ * or down by `RESPONSE_DEPTH` powers of two, weighted by chroma with a soft toe (C² / (C² + C0²)), so that neutrals
  * stay and the noise of greys is not blown up. Lifting bends towards white instead of clipping, with the
  * same slope at zero, so that hue to grey stays C1 between families. Hue is that of HSL: its kinks lie on
  * the planes where two channels are equal, which a tetrahedral table reproduces exactly.
  */
 function response(values: readonly number[]): (c: Triple) => number {
   if (values.every(v => v === 0)) return luminance;
-  const pull = aroundTheCircle(values.map(v => v * DEPTH));
+  const pull = aroundTheCircle(values.map(v => v * RESPONSE_DEPTH));
   return c => {
     const grey = luminance(c);
     const r = c[0];
@@ -36,7 +40,7 @@ function response(values: readonly number[]): (c: Triple) => number {
     const b = c[2];
     const most = Math.max(r, g, b);
     const span = most - Math.min(r, g, b);
-    const weight = (span * span) / (span * span + HALF_CHROMA * HALF_CHROMA);
+    const weight = responseShare(span);
     const gain = powerOfTwo(readAround(pull, hueSixths(r, g, b, most, span)) * weight);
     if (gain <= 1 || grey <= 0) return grey * gain;
     const room = 1 - grey;

@@ -1,0 +1,286 @@
+import fc from 'fast-check';
+import sharp from 'sharp';
+import { describe, expect, it } from 'vitest';
+import { geometryOf } from '../engine/geometry';
+import { paint, picture, pixelAt, read, rendered } from '../testing/pictures';
+import { frameSchema } from '../treatment/frame';
+import { maskSchema, type Mask } from '../treatment/masks';
+import { coverageOf } from './coverage';
+
+const SIZE = { width: 120, height: 80 };
+const whole = { x: 0, y: 0, ...SIZE };
+
+/** Coverage of a mask over the whole of a grey picture, as a function of fractions. */
+function covered(parts: object[], mask: object = {}, others: object[] = []) {
+  const masks = [{ id: 'm', parts, ...mask }, ...others].map(m => maskSchema.parse(m)) as Mask[];
+  const source = picture(SIZE.width, SIZE.height);
+  const rgb = Float32Array.from(source.codes, v => v / 65535);
+  const geometry = geometryOf(SIZE, frameSchema.parse({}));
+  const coverage = coverageOf('m', masks, 0);
+  const input = { beneath: rgb, ground: rgb };
+  const survey = coverage.survey?.(whole, geometry, input);
+  const found = coverage.of(whole, geometry, input, survey);
+  return (x: number, y: number) => {
+    if (!found) return 0;
+    const column = Math.floor(x * SIZE.width) - found.x;
+    const row = Math.floor(y * SIZE.height) - found.y;
+    if (column < 0 || row < 0 || column >= found.width || row >= found.height) return 0;
+    return found.values[row * found.width + column];
+  };
+}
+const brush = (points: number[][], more: object = {}) => ({
+  kind: 'brush',
+  strokes: [{ points: points.map(p => [...p, 1].slice(0, 3)), radius: 0.1, hardness: 0.6, flow: 1, ...more }],
+});
+const oval = (more: object = {}) => ({
+  kind: 'oval',
+  centre: [0.5, 0.5],
+  radii: [0.2, 0.2],
+  feather: 0.2,
+  ...more,
+});
+
+describe('parts', () => {
+  it('a mask starts empty, or full when its first part takes away', () => {
+    expect(covered([])(0.5, 0.5)).toBe(0);
+    const inverse = covered([oval({ op: 'subtract' })]);
+    expect(inverse(0.5, 0.5)).toBe(0);
+    expect(inverse(0.05, 0.05)).toBe(1);
+  });
+
+  it('an oval is whole in the middle, none outside, and its outside is the rest', () => {
+    const at = covered([oval()]);
+    expect(at(0.5, 0.5)).toBe(1);
+    expect(at(0.1, 0.5)).toBe(0);
+    const outside = covered([oval({ outside: true })]);
+    for (const x of [0.2, 0.33, 0.36, 0.5]) expect(outside(x, 0.5)).toBeCloseTo(1 - at(x, 0.5), 6);
+  });
+
+  it('a straight gradient falls from its first to its second point', () => {
+    const at = covered([{ kind: 'linear', from: [0, 0.5], to: [1, 0.5] }]);
+    expect(at(0.01, 0.5)).toBeGreaterThan(0.99);
+    expect(at(0.5, 0.2)).toBeCloseTo(0.5, 1);
+    expect(at(0.99, 0.9)).toBeLessThan(0.01);
+  });
+
+  it('tones and hues are read from the picture', () => {
+    const tones = covered([{ kind: 'tones', range: [0.5, 0.6, 1, 1] }]);
+    expect(tones(0.95, 0.95)).toBe(1);
+    expect(tones(0.03, 0.1)).toBe(0);
+    const hues = covered([{ kind: 'hues', centre: 0, width: 40, softness: 0.2 }]);
+    expect(hues(0.97, 0.05)).toBeGreaterThan(0.5);
+    expect(hues(0.05, 0.95)).toBe(0);
+  });
+
+  it('a picture is a grey PNG of 8 or 16 bits', async () => {
+    const raw = (bits: 8 | 16) => {
+      const values = Array.from({ length: 12 * 8 }, (_, i) => (i % 12 < 6 ? 0 : bits === 8 ? 255 : 65535));
+      const data = bits === 8 ? Uint8Array.from(values) : Uint16Array.from(values);
+      return sharp(data, { raw: { width: 12, height: 8, channels: 1 } })
+        .toColourspace(bits === 8 ? 'b-w' : 'grey16')
+        .png()
+        .toBuffer();
+    };
+    for (const bits of [8, 16] as const) {
+      const at = covered([{ kind: 'picture', png: (await raw(bits)).toString('base64') }]);
+      expect(at(0.1, 0.5)).toBe(0);
+      expect(at(0.9, 0.5)).toBe(1);
+    }
+  });
+
+  it('one mask stands on another, and follows it', () => {
+    const other = { id: 'o', parts: [oval()] };
+    expect(covered([{ kind: 'mask', mask: 'o' }], {}, [other])(0.5, 0.5)).toBe(1);
+    expect(covered([{ kind: 'mask', mask: 'o' }], {}, [{ ...other, invert: true }])(0.5, 0.5)).toBe(0);
+    const less = covered([{ kind: 'whole' }, { kind: 'mask', mask: 'o', op: 'subtract' }], {}, [other]);
+    expect(less(0.5, 0.5)).toBe(0);
+    expect(less(0.05, 0.5)).toBe(1);
+  });
+});
+
+describe('brush', () => {
+  it('taking away after adding leaves nothing', () => {
+    const parts = fc.constantFrom(
+      oval({ feather: 0.9 }),
+      brush(
+        [
+          [0.2, 0.3],
+          [0.8, 0.7],
+        ],
+        { flow: 0.3, hardness: 0.1 },
+      ),
+      { kind: 'linear' },
+    );
+    fc.assert(
+      fc.property(parts, part => {
+        const at = covered([
+          { ...part, op: 'add' },
+          { ...part, op: 'subtract' },
+        ]);
+        for (let x = 0.02; x < 1; x += 0.07) for (let y = 0.02; y < 1; y += 0.07) expect(at(x, y)).toBe(0);
+      }),
+    );
+  });
+
+  it('flow builds up, stroke upon stroke, and erasing takes away', () => {
+    const stroke = {
+      points: [
+        [0.2, 0.5, 1],
+        [0.8, 0.5, 1],
+      ],
+      radius: 0.1,
+      hardness: 1,
+      flow: 0.1,
+    };
+    const strokes = (count: number, more: object[] = []) =>
+      covered([{ kind: 'brush', strokes: [...Array(count).fill(stroke), ...more] }])(0.5, 0.5);
+    expect(strokes(1)).toBeGreaterThan(0.2);
+    expect(strokes(2)).toBeGreaterThan(strokes(1) + 0.1);
+    expect(strokes(2)).toBeLessThan(1);
+    expect(strokes(2, [{ ...stroke, flow: 1, erase: true }])).toBeLessThan(0.01);
+  });
+
+  it('a soft one falls off, a hard one does not, and pressure makes it lighter', () => {
+    const soft = covered([brush([[0.5, 0.5]], { hardness: 0 })]);
+    const hard = covered([brush([[0.5, 0.5]], { hardness: 1 })]);
+    expect(soft(0.57, 0.5)).toBeLessThan(hard(0.57, 0.5));
+    const light = covered([
+      { kind: 'brush', strokes: [{ points: [[0.5, 0.5, 0.3]], radius: 0.1, hardness: 1, flow: 1 }] },
+    ]);
+    expect(light(0.5, 0.5)).toBeCloseTo(0.3, 2);
+  });
+
+  it('a line of points is the same as one stroke through them: replayed is painted', () => {
+    const straight = covered([
+      brush(
+        [
+          [0.1, 0.5],
+          [0.9, 0.5],
+        ],
+        { flow: 0.4 },
+      ),
+    ]);
+    const inSteps = covered([
+      brush(
+        [
+          [0.1, 0.5],
+          [0.3, 0.5],
+          [0.55, 0.5],
+          [0.9, 0.5],
+        ],
+        { flow: 0.4 },
+      ),
+    ]);
+    for (let x = 0.02; x < 1; x += 0.03) expect(inSteps(x, 0.5)).toBeCloseTo(straight(x, 0.5), 5);
+  });
+});
+
+describe('shaping', () => {
+  it('feather softens the edge and keeps its place; grow moves it', () => {
+    const hard = covered([oval({ feather: 0 })]);
+    const soft = covered([oval({ feather: 0 })], { feather: 0.08 });
+    expect(hard(0.34, 0.5)).toBe(1);
+    expect(soft(0.34, 0.5)).toBeLessThan(0.95);
+    expect(soft(0.3, 0.5)).toBeCloseTo(0.5, 0);
+    expect(covered([oval({ feather: 0 })], { grow: 0.06 })(0.26, 0.5)).toBeGreaterThan(0.9);
+    expect(covered([oval({ feather: 0 })], { grow: -0.06 })(0.33, 0.5)).toBeLessThan(0.1);
+  });
+
+  it('refine draws the edge to that of the thing beneath', () => {
+    // A red disc on grey; the mask is an oval somewhat too large for it.
+    const source = paint(240, 160, (x, y) =>
+      Math.hypot((x - 0.5) * 1.5, y - 0.5) < 0.3 ? [0.8, 0.2, 0.2] : [0.5, 0.5, 0.5],
+    );
+    const masks = (refine: number) => [
+      {
+        id: 'm',
+        refine,
+        parts: [{ kind: 'oval', centre: [0.5, 0.5], radii: [0.212, 0.212], feather: 0.02 }],
+      },
+    ];
+    const t = (refine: number) =>
+      read(
+        [
+          { kind: 'saturation', mask: 'm', stage: 'ground', settings: { amount: -1 } },
+          { kind: 'light', stage: 'ground', mask: 'm', settings: { exposure: 1 } },
+        ],
+        { masks: masks(refine) },
+      );
+    const spill = (refine: number) =>
+      pixelAt(rendered(t(refine), source), 240 * 0.5 + 160 * 0.3 + 1.5, 80)[0] - 0.5;
+    expect(spill(0)).toBeGreaterThan(0.1);
+    expect(spill(1)).toBeLessThan(spill(0) * 0.6);
+  });
+
+  it('bleed blurs a wash outwards and inwards', () => {
+    const wash = (bleed: number) =>
+      rendered(
+        read(
+          [
+            {
+              kind: 'wash',
+              mix: 'normal',
+              mask: 'm',
+              settings: { bleed, pigment: { kind: 'flat', colour: '#000000' } },
+            },
+          ],
+          {
+            masks: [{ id: 'm', parts: [oval({ feather: 0 })] }],
+          },
+        ),
+        paint(120, 80, () => [1, 1, 1]),
+      );
+    expect(pixelAt(wash(0), 30, 40)[0]).toBe(1);
+    expect(pixelAt(wash(0.1), 33, 40)[0]).toBeLessThan(0.95);
+    expect(pixelAt(wash(0.1), 40, 40)[0]).toBeGreaterThan(0.03);
+  });
+});
+
+describe('areas stay on their thing', () => {
+  it('through crop, turn, mirror and keystone', () => {
+    // A mark in the picture and a mask on it: what is painted must lie on the mark in any frame.
+    const mark = (x: number, y: number) => Math.hypot((x - 0.62) * 1.5, y - 0.4) < 0.06;
+    const source = paint(240, 160, (x, y) => (mark(x, y) ? [0.9, 0.9, 0.9] : [0.3, 0.3, 0.3]));
+    const frames = [
+      { quarterTurns: 1 },
+      { quarterTurns: 2, mirror: true },
+      { crop: { x: 0.4, y: 0.1, width: 0.5, height: 0.6 } },
+      {
+        angle: 12,
+        keystone: { vertical: 0.3, horizontal: -0.2 },
+        quarterTurns: 3,
+        crop: { x: 0.1, y: 0.1, width: 0.8, height: 0.8 },
+      },
+    ];
+    for (const frame of frames) {
+      const t = read(
+        [
+          {
+            kind: 'wash',
+            mix: 'normal',
+            mask: 'm',
+            settings: { pigment: { kind: 'flat', colour: '#ff0000' } },
+          },
+        ],
+        {
+          frame,
+          masks: [
+            { id: 'm', parts: [{ kind: 'oval', centre: [0.62, 0.4], radii: [0.04, 0.04], feather: 0 }] },
+          ],
+        },
+      );
+      const bare = rendered({ ...t, steps: [] }, source);
+      const out = rendered(t, source);
+      let both = 0;
+      let astray = 0;
+      for (let i = 0; i < out.codes.length; i += 3) {
+        if (out.codes[i] > 60000 && out.codes[i + 1] < 6000) {
+          if (bare.codes[i] > 52000) both++;
+          else astray++;
+        }
+      }
+      expect(both).toBeGreaterThan(100);
+      expect(astray).toBeLessThan(both * 0.1);
+    }
+  });
+});

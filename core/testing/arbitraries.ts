@@ -1,0 +1,195 @@
+import fc from 'fast-check';
+import { mixNames } from '../colour/mixes';
+import type { Field, Fields } from '../steps/fields';
+import { stages } from '../steps/define';
+import { stepKinds } from '../steps';
+import { parseTreatment, type Treatment } from '../treatment/schema';
+
+/** Random valid treatments, made from the descriptions of the step kinds. */
+
+export const unit = fc.double({ min: 0, max: 1, noNaN: true });
+export const signed = fc.double({ min: -1, max: 1, noNaN: true });
+export const hex = fc.integer({ min: 0, max: 0xffffff }).map(n => `#${n.toString(16).padStart(6, '0')}`);
+const rising = fc.tuple(unit, unit, unit, unit).map(r => r.slice().sort((a, b) => a - b));
+const stops = fc.array(fc.record({ at: unit, colour: hex }), { minLength: 2, maxLength: 5 });
+
+function valueOf(field: Field): fc.Arbitrary<unknown> {
+  switch (field.type) {
+    case 'number':
+      return field.unit === 'whole'
+        ? fc.integer({ min: field.min, max: field.max })
+        : fc.oneof(fc.constant(field.default), fc.double({ min: field.min, max: field.max, noNaN: true }));
+    case 'choice':
+      return fc.constantFrom(...field.options);
+    case 'flag':
+      return fc.boolean();
+    case 'colour':
+      return field.optional ? fc.option(hex) : hex;
+    case 'curve':
+      return fc
+        .uniqueArray(fc.tuple(unit, unit), { minLength: 2, maxLength: 6, selector: p => p[0] })
+        .map(points => points.slice().sort((a, b) => a[0] - b[0]));
+    case 'stops':
+      return stops;
+    case 'pigment':
+      return fc.oneof(
+        fc.record({ kind: fc.constant('flat'), colour: hex }),
+        fc.record({ kind: fc.constant('ramp'), stops }),
+      );
+    case 'reference':
+      return fc.constantFrom(null, 'table');
+    case 'list':
+      return fc.array(settingsOf(field.fields), { maxLength: 3 });
+    case 'group':
+      return settingsOf(field.fields);
+  }
+}
+
+export function settingsOf(fields: Fields): fc.Arbitrary<Record<string, unknown>> {
+  return fc.record(Object.fromEntries(Object.entries(fields).map(([name, f]) => [name, valueOf(f)])));
+}
+
+const laidOn = fc.record({
+  strength: fc.oneof(fc.constant(1), unit),
+  mix: fc.constantFrom(...mixNames),
+  enabled: fc.boolean(),
+  reach: fc.record({ own: rising, beneath: rising }),
+});
+
+/** A step of some kinds, laid on plainly or in any way. */
+export const stepOf = (kinds: readonly string[], masks: readonly string[] = []) =>
+  fc
+    .constantFrom(...stepKinds.filter(k => kinds.includes(k.kind)))
+    .chain(k =>
+      fc.record({
+        kind: fc.constant(k.kind as string),
+        settings: settingsOf(k.fields),
+        how: fc.option(laidOn, { nil: {} as object }),
+        mask: masks.length ? fc.option(fc.constantFrom(...masks)) : fc.constant(null),
+      }),
+    )
+    .map(({ how, ...step }) => ({ ...step, ...how }));
+
+const place = fc.tuple(unit, unit);
+const part = fc.oneof(
+  fc.record({
+    kind: fc.constant('brush'),
+    strokes: fc.array(
+      fc.record({
+        points: fc.array(fc.tuple(unit, unit, unit), { minLength: 1, maxLength: 4 }),
+        radius: fc.double({ min: 0.01, max: 0.3, noNaN: true }),
+        hardness: unit,
+        flow: unit,
+        erase: fc.boolean(),
+      }),
+      { maxLength: 3 },
+    ),
+  }),
+  fc.record({ kind: fc.constant('linear'), from: place, to: place }),
+  fc.record({
+    kind: fc.constant('oval'),
+    centre: place,
+    radii: fc.tuple(unit, unit),
+    angle: fc.double({ min: -360, max: 360, noNaN: true }),
+    feather: unit,
+    outside: fc.boolean(),
+  }),
+  fc.record({ kind: fc.constant('tones'), range: rising }),
+  fc.record({
+    kind: fc.constant('hues'),
+    centre: fc.double({ min: 0, max: 360, noNaN: true }),
+    width: fc.double({ min: 0, max: 360, noNaN: true }),
+    softness: unit,
+  }),
+  fc.record({ kind: fc.constant('whole') }),
+);
+const maskOf = (id: string, others: readonly string[]) =>
+  fc.record({
+    id: fc.constant(id),
+    invert: fc.boolean(),
+    feather: fc.oneof(fc.constant(0), fc.double({ min: 0, max: 0.1, noNaN: true })),
+    grow: fc.oneof(fc.constant(0), fc.double({ min: -0.05, max: 0.05, noNaN: true })),
+    refine: fc.oneof(fc.constant(0), unit),
+    parts: fc.array(
+      fc
+        .tuple(
+          others.length
+            ? fc.oneof(part, fc.record({ kind: fc.constant('mask'), mask: fc.constantFrom(...others) }))
+            : part,
+          fc.constantFrom('add', 'subtract', 'intersect'),
+        )
+        .map(([p, op]) => ({ ...p, op })),
+      { maxLength: 4 },
+    ),
+  });
+
+export const anyFrame = fc.record({
+  quarterTurns: fc.integer({ min: 0, max: 3 }),
+  mirror: fc.boolean(),
+  angle: fc.oneof(fc.constant(0), fc.double({ min: -45, max: 45, noNaN: true })),
+  keystone: fc.record({
+    vertical: fc.oneof(fc.constant(0), signed),
+    horizontal: fc.oneof(fc.constant(0), signed),
+  }),
+  crop: fc.tuple(unit, unit, unit, unit).map(([x, y, w, h]) => ({
+    x: x * 0.5,
+    y: y * 0.5,
+    width: 0.1 + w * 0.4,
+    height: 0.1 + h * 0.4,
+  })),
+});
+
+/** A small colour table: a warm one that also bends contrast. */
+export const TABLE = [
+  'TITLE "Warm"',
+  'LUT_3D_SIZE 2',
+  '0.05 0.02 0',
+  '1 0 0.1',
+  '0 0.9 0',
+  '1 1 0.2',
+  '0 0 0.8',
+  '1 0.1 0.9',
+  '0.1 1 1',
+  '1 1 0.95',
+].join('\n');
+
+interface Wanted {
+  kinds?: readonly string[];
+  masks?: boolean;
+  frame?: boolean;
+  most?: number;
+}
+
+const everyKind = stepKinds.map(k => k.kind as string);
+
+/** A random valid treatment, read, its steps in working order. */
+export function anyTreatment({
+  kinds = everyKind,
+  masks = true,
+  frame = true,
+  most = 5,
+}: Wanted = {}): fc.Arbitrary<Treatment> {
+  const ids = masks ? ['m1', 'm2'] : [];
+  return fc
+    .record({
+      strength: fc.oneof(fc.constant(1), unit),
+      steps: fc.array(stepOf(kinds, ids), { maxLength: most }),
+      masks: masks ? fc.tuple(maskOf('m1', []), maskOf('m2', ['m1'])) : fc.constant([]),
+      frame: frame ? fc.option(anyFrame, { nil: undefined }) : fc.constant(undefined),
+    })
+    .map(({ steps, ...rest }) => {
+      const stageOf = (kind: string) => stages.indexOf(stepKinds.find(k => k.kind === kind)!.stage);
+      const inOrder = steps.slice().sort((a, b) => stageOf(a.kind) - stageOf(b.kind));
+      return parseTreatment(
+        JSON.parse(
+          JSON.stringify({
+            format: 'lampwash-treatment',
+            version: 1,
+            steps: inOrder,
+            tables: { table: TABLE },
+            ...rest,
+          }),
+        ),
+      );
+    });
+}
