@@ -21,7 +21,7 @@ async function add(page: Page, stage: string, kind: string) {
   await line(page)
     .getByRole('button', { name: `Add a step to ${stage}` })
     .click();
-  await page.getByRole('menuitem', { name: kind }).click();
+  await page.getByRole('menuitem', { name: kind, exact: true }).click();
 }
 
 test('steps are added, switched, dialled, moved by keys and removed, each undone', async ({ page, app }) => {

@@ -85,7 +85,7 @@ test('from files to a toned print: bring in, treat, reload, undo, send out', asy
   // Mono, then a split tone, by mouse and keys.
   const line = page.getByRole('region', { name: 'Treatment, in working order' });
   await line.getByRole('button', { name: 'Add a step to Mono' }).click();
-  await page.getByRole('menuitem', { name: 'Mono' }).click();
+  await page.getByRole('menuitem', { name: 'Mono', exact: true }).click();
   await line.getByRole('button', { name: 'Add a step to Tone' }).click();
   await page.getByRole('menuitem', { name: 'Split tone' }).click();
   const panel = page.getByRole('complementary', { name: 'Split tone' });

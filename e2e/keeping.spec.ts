@@ -15,7 +15,7 @@ async function photographIn(app: App) {
 }
 const add = async (page: Page, stage: string, kind: string) => {
   await page.getByRole('button', { name: `Add a step to ${stage}` }).click();
-  await page.getByRole('menuitem', { name: kind }).click();
+  await page.getByRole('menuitem', { name: kind, exact: true }).click();
 };
 const saved = (page: Page) => expect(page.locator('[data-saving=saved]')).toBeVisible();
 const kinds = (take: TakeState) => take.treatment.steps.map(s => s.kind).join(' ');

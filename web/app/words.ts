@@ -10,6 +10,34 @@ const words: Record<string, string> = {
   tiff: 'TIFF',
   luminance: 'Luminance',
   response: 'Response by hue',
+  'interpolation.srgb': 'Plain',
+  'interpolation.linear': 'In light',
+  'interpolation.oklab': 'Even to the eye',
+  'index.lightness': 'Lightness to the eye',
+  'local-contrast': 'Local contrast',
+  baths: 'Baths',
+  filter: 'Colour filter',
+  'colour-table': 'Colour table',
+  'keep-colour': 'Kept colour',
+  'local-light': 'Light in an area',
+  'colour-bands': 'Colours by hue',
+  'three-way-balance': 'Three-way balance',
+  channels: 'Channel weights',
+  average: 'Average',
+  lightness: 'Lightness',
+  luma: 'Luma',
+  index: 'Tones by',
+  inBlack: 'Black in',
+  inWhite: 'White in',
+  outBlack: 'Black out',
+  outWhite: 'White out',
+  spareHighlights: 'Spare lights',
+  keepLightness: 'Keep tones',
+  c: 'Cyan',
+  m: 'Magenta',
+  y: 'Yellow',
+  k: 'Black',
+  x: 'Across',
 };
 
 /** A setting's or a kind's name as a person reads it: from the list, or the key in plain words. */
@@ -21,6 +49,10 @@ export function wordFor(key: string): string {
     .toLowerCase();
   return plain.charAt(0).toUpperCase() + plain.slice(1);
 }
+
+/** A value of a choice as a person reads it; some words mean something else in another choice. */
+export const wordForOption = (choice: string, value: string): string =>
+  words[`${choice}.${value}`] ?? wordFor(value);
 
 const small = [
   'No',

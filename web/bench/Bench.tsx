@@ -304,6 +304,7 @@ function BenchAtWork({
       <Panel aria-label={chosenStep ? nameOf(chosenStep.id) : 'No step chosen'}>
         {chosenStep ? (
           <StepPanel
+            picture={picture}
             treatment={treatment}
             step={chosenStep}
             onPreview={next => session.preview(next)}

@@ -10,6 +10,9 @@ import {
   type Geometry,
   type Rectangle,
 } from '../../core/engine/geometry';
+import { autoLight } from '../../core/analysis/auto-light';
+import { autoResponse } from '../../core/analysis/auto-response';
+import { toneHistogram } from '../../core/analysis/histogram';
 import { createPlanner, type Plan } from '../../core/engine/plan';
 import { render8, withMargin, type Kept, type Tile } from '../../core/engine/render';
 import type { Surveys } from '../../core/engine/run';
@@ -155,6 +158,34 @@ function canvasOf(part: Rendered): OffscreenCanvas {
   return part.canvas;
 }
 
+/** A small picture of a treatment, whole. */
+async function smallImage(picture: PictureInfo, treatment: Treatment, longEdge: number): Promise<ImageData> {
+  const of = framedAt(picture, treatment, Math.max(16, Math.min(TILE, longEdge)));
+  const { geometry } = of;
+  const tile = await keptPixels(of, { x: 0, y: 0, width: geometry.width, height: geometry.height });
+  const { grey } = picture;
+  const plan = planner(treatment, { grey, pixels: tile.width * tile.height });
+  const surveys = await surveysOf(plan, of, treatment);
+  const image = new ImageData(tile.width, tile.height);
+  render8(plan, tile, image.data, 4, { grey, geometry, surveys });
+  return image;
+}
+
+/** Edge of the small pictures that the automatics look at. */
+const LOOKED_AT = 320;
+
+/** The same as codes of three numbers a pixel. */
+async function smallCodes(picture: PictureInfo, treatment: Treatment): Promise<Uint8Array> {
+  const { data } = await smallImage(picture, treatment, LOOKED_AT);
+  const codes = new Uint8Array((data.length / 4) * 3);
+  for (let i = 0, o = 0; i < data.length; i += 4) {
+    codes[o++] = data[i];
+    codes[o++] = data[i + 1];
+    codes[o++] = data[i + 2];
+  }
+  return codes;
+}
+
 const engine = {
   /** Takes the canvas that everything is drawn on. */
   attach(target: OffscreenCanvas): void {
@@ -233,19 +264,26 @@ const engine = {
   ): Promise<ImageBitmap> {
     const size = framedSize(picture, treatment.frame);
     const cover = Math.max(width / size.width, height / size.height);
-    const longEdge = Math.max(16, Math.min(TILE, Math.ceil(Math.max(size.width, size.height) * cover)));
-    const of = framedAt(picture, treatment, longEdge);
-    const { geometry } = of;
-    const part = { x: 0, y: 0, width: geometry.width, height: geometry.height };
-    const tile = await keptPixels(of, part);
-    const { grey } = picture;
-    const plan = planner(treatment, { grey, pixels: tile.width * tile.height });
-    const surveys = await surveysOf(plan, of, treatment);
-    const image = new ImageData(tile.width, tile.height);
-    render8(plan, tile, image.data, 4, { grey, geometry, surveys });
-    const x = Math.max(0, Math.floor((tile.width - width) / 2));
-    const y = Math.max(0, Math.floor((tile.height - height) / 2));
-    return createImageBitmap(image, x, y, Math.min(width, tile.width), Math.min(height, tile.height));
+    const longEdge = Math.ceil(Math.max(size.width, size.height) * cover);
+    const image = await smallImage(picture, treatment, longEdge);
+    const x = Math.max(0, Math.floor((image.width - width) / 2));
+    const y = Math.max(0, Math.floor((image.height - height) / 2));
+    return createImageBitmap(image, x, y, Math.min(width, image.width), Math.min(height, image.height));
+  },
+
+  /** How many pixels have each of 64 tones in a treatment of a picture. */
+  async tones(picture: PictureInfo, treatment: Treatment): Promise<number[]> {
+    return toneHistogram((await smallImage(picture, treatment, LOOKED_AT)).data, 4, 64);
+  },
+
+  /** The response to hue families that keeps apart in grey what colour keeps apart, beneath a mono step. */
+  async autoResponse(picture: PictureInfo, beneath: Treatment) {
+    return autoResponse(await smallCodes(picture, beneath));
+  },
+
+  /** A first setting of light from the picture's tones, beneath a light step. */
+  async autoLight(picture: PictureInfo, beneath: Treatment) {
+    return autoLight(await smallCodes(picture, beneath));
   },
 };
 

@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react';
+import { useRef, type ReactNode } from 'react';
 import {
   Button as AriaButton,
   Dialog as AriaDialog,
@@ -137,14 +137,30 @@ export function Picker<V extends string>({
   value,
   options,
   onChange,
+  onTry,
 }: {
   label: string;
   value: V;
   options: { value: V; text: string }[];
   onChange: (value: V) => void;
+  /** Shows what a value would give while it is pointed at; null when none is any more. */
+  onTry?: (value: V | null) => void;
 }) {
+  const taken = useRef(false);
   return (
-    <Select aria-label={label} selectedKey={value} onSelectionChange={key => onChange(key as V)}>
+    <Select
+      aria-label={label}
+      selectedKey={value}
+      onSelectionChange={key => {
+        taken.current = true;
+        onChange(key as V);
+      }}
+      onOpenChange={open => {
+        // Closed without a choice, what was tried is taken back.
+        if (!open && !taken.current) onTry?.(null);
+        taken.current = false;
+      }}
+    >
       <PickerButton>
         <SelectValue />
         <ChevronDown aria-hidden="true" />
@@ -152,7 +168,7 @@ export function Picker<V extends string>({
       <Float>
         <ListBox style={{ outline: 'none' }}>
           {options.map(o => (
-            <Option key={o.value} id={o.value} textValue={o.text}>
+            <Option key={o.value} id={o.value} textValue={o.text} onHoverStart={() => onTry?.(o.value)}>
               {o.text}
             </Option>
           ))}

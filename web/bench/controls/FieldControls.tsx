@@ -1,11 +1,20 @@
 import { FAMILIES, pureHue, type Family } from '../../../core/colour/hues';
 import { toHex } from '../../../core/colour/srgb';
-import type { Fields, NumberField } from '../../../core/steps/fields';
-import { memo } from 'react';
+import type { Interpolation } from '../../../core/colour/gradient';
+import type { Field, Fields, NumberField, Pigment, Stop } from '../../../core/steps/fields';
+import { memo, type ReactNode } from 'react';
 import styled from 'styled-components';
+import { LinkButton } from '../../ui/buttons';
+import { ColourPicker } from '../../ui/colour';
+import { OnOff } from '../../ui/on-off';
 import { Picker } from '../../ui/overlays';
 import { Slider } from '../../ui/slider';
-import { wordFor } from '../../app/words';
+import { wordFor, wordForOption } from '../../app/words';
+import { BathsControl, type Bath } from './BathsControl';
+import { CurveControl } from './CurveControl';
+import { PigmentControl } from './PigmentControl';
+import { StopsControl } from './StopsControl';
+import { TableControl } from './TableControl';
 import { huePaint, lightnessOf, saturationPaint, toneColour } from './paint';
 
 type Values = Record<string, unknown>;
@@ -61,6 +70,12 @@ const Choice = styled.div`
   > span {
     color: var(--ink-2);
   }
+  .end {
+    display: flex;
+    justify-content: flex-end;
+    align-items: center;
+    gap: 10px;
+  }
 `;
 
 /** How each unit is shown: times what, with what after it, in what steps. */
@@ -76,12 +91,6 @@ const units: Record<
   length: { shownTimes: 1000, unit: '‰', decimals: 1, step: 0.0001 },
   whole: { shownTimes: 1, unit: '', decimals: 0, step: 1 },
 };
-
-/** Whether the panel has a control for every one of these fields. */
-export const hasControls = (fields: Fields): boolean =>
-  Object.values(fields).every(f =>
-    f.type === 'group' ? hasControls(f.fields) : ['number', 'choice', 'flag', 'colour'].includes(f.type),
-  );
 
 /** The paint of a track, where colour says what the values give. */
 function paintOf(name: string, path: readonly string[], values: Values): string | undefined {
@@ -129,11 +138,46 @@ const FieldSlider = memo(function FieldSlider({
   );
 });
 
+interface SpecialProps {
+  name: string;
+  values: Values;
+  path: readonly string[];
+  label: string;
+  set: SetSetting;
+}
+
+/** Controls of their own, by the type of the setting. A curve's five channels share one. */
+const specials: { [type in Field['type']]?: (props: SpecialProps) => ReactNode } = {
+  curve: ({ name, values, set }) => (name === 'all' ? <CurveControl values={values} set={set} /> : null),
+  stops: ({ name, values, path, label, set }) => (
+    <StopsControl
+      label={label}
+      stops={values[name] as Stop[]}
+      interpolation={(values.interpolation as Interpolation) ?? 'oklab'}
+      onChange={(stops, what) => set(path, stops, what)}
+    />
+  ),
+  list: ({ name, values, path, set }) => (
+    <BathsControl baths={values[name] as Bath[]} onChange={(baths, what) => set(path, baths, what)} />
+  ),
+  reference: ({ name, values }) => <TableControl value={values[name] as string | null} />,
+  pigment: ({ name, values, path, set }) => (
+    <PigmentControl
+      pigment={values[name] as Pigment}
+      onChange={(pigment, what) => set(path, pigment, what)}
+    />
+  ),
+};
+
 /** The generic controls of a step's settings, made from their descriptions. */
 export function FieldControls({ fields, values, path = [], set }: FieldsProps) {
   return Object.entries(fields).map(([name, field]) => {
     const label = wordFor(name);
     const own = [...path, name];
+    const Special = specials[field.type];
+    if (Special) {
+      return <Special key={name} name={name} values={values} set={set} path={own} label={label} />;
+    }
     if (field.type === 'group') {
       if (field.shownWhen && values[field.shownWhen.field] !== field.shownWhen.is) return null;
       const inner = values[name] as Values;
@@ -162,28 +206,35 @@ export function FieldControls({ fields, values, path = [], set }: FieldsProps) {
             <Picker
               label={label}
               value={String(values[name])}
-              options={field.options.map(o => ({ value: o, text: wordFor(o) }))}
+              options={field.options.map(o => ({ value: o, text: wordForOption(name, o) }))}
               onChange={v => set(own, v, label.toLowerCase())}
             />
           </Choice>
         ) : field.type === 'flag' ? (
-          <Choice as="label">
-            <span>{label}</span>
-            <input
-              type="checkbox"
-              checked={Boolean(values[name])}
-              onChange={event => set(own, event.target.checked, label.toLowerCase())}
+          <Choice>
+            <span aria-hidden="true">{label}</span>
+            <OnOff
+              label={label}
+              isOn={Boolean(values[name])}
+              onChange={on => set(own, on, label.toLowerCase())}
             />
           </Choice>
         ) : field.type === 'colour' ? (
-          <Choice as="label">
-            <span>{label}</span>
-            <input
-              type="color"
-              value={String(values[name] ?? '#808080')}
-              onChange={event => set(own, event.target.value)}
-              onBlur={event => set(own, event.target.value, label.toLowerCase())}
-            />
+          <Choice>
+            <span aria-hidden="true">{label}</span>
+            <span className="end">
+              {field.optional && values[name] !== null ? (
+                <LinkButton onPress={() => set(own, null, label.toLowerCase())}>None</LinkButton>
+              ) : null}
+              <ColourPicker
+                label={label}
+                value={String(values[name] ?? '#808080')}
+                onChange={colour => set(own, colour)}
+                onChangeEnd={colour => {
+                  if (values[name] !== null) set(own, colour, label.toLowerCase());
+                }}
+              />
+            </span>
           </Choice>
         ) : field.type !== 'number' ? null : (
           <FieldSlider

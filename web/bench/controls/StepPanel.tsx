@@ -1,14 +1,23 @@
-import { Ellipsis } from 'lucide-react';
-import { Switch } from 'react-aria-components';
+import { ChevronRight, Ellipsis } from 'lucide-react';
+import { useState } from 'react';
+import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
+import { mixNames } from '../../../core/colour/mixes';
+import { isWhole } from '../../../core/masks/reach';
 import { stepKind } from '../../../core/steps';
 import { changeStep } from '../../../core/treatment/edit';
 import type { Step, Treatment } from '../../../core/treatment/schema';
 import { wordFor } from '../../app/words';
-import { IconButton } from '../../ui/buttons';
-import { Menu } from '../../ui/overlays';
+import { tell } from '../../app/notices';
+import { smallPictures } from '../../engine/client';
+import type { PictureInfo } from '../../engine/tiles';
+import { Button, IconButton, LinkButton } from '../../ui/buttons';
+import { OnOff } from '../../ui/on-off';
+import { Menu, Picker } from '../../ui/overlays';
 import { Slider } from '../../ui/slider';
 import { FieldControls, type SetSetting } from './FieldControls';
+import { ReachControl } from './ReachControl';
+import { ToolsContext, useTools } from './tools';
 
 const Head = styled.div`
   padding: 8px 16px 7px;
@@ -45,28 +54,39 @@ const Body = styled.div`
   padding-bottom: 12px;
 `;
 
-const OnOff = styled(Switch)`
-  width: 34px;
-  height: 18px;
-  border-radius: 9px;
-  background: #8a8a8a;
-  position: relative;
-  cursor: pointer;
-  flex: none;
-  i {
-    position: absolute;
+const Laying = styled.section`
+  padding: 6px 16px 8px;
+  border-top: 1px solid var(--rule);
+  .mix {
+    display: grid;
+    grid-template-columns: 72px 1fr;
+    column-gap: 10px;
+    align-items: center;
+    height: 34px;
+    color: var(--ink-2);
+  }
+`;
+
+const Fold = styled(AriaButton)`
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  width: 100%;
+  height: 30px;
+  font-weight: 600;
+  small {
+    margin-left: auto;
+    color: var(--ink-2);
+    font-weight: 400;
+    font-size: var(--t-small);
+  }
+  svg {
     width: 14px;
     height: 14px;
-    border-radius: 50%;
-    left: 2px;
-    top: 2px;
-    background: var(--paper-high);
+    color: var(--ink-2);
   }
-  &[data-selected] {
-    background: var(--ink);
-    i {
-      left: 18px;
-    }
+  &[aria-expanded='true'] svg {
+    transform: rotate(90deg);
   }
   &[data-focus-visible] {
     outline: 2px solid var(--lamp-deep);
@@ -74,7 +94,96 @@ const OnOff = styled(Switch)`
   }
 `;
 
+/** How the step is laid on: its mix, tried on the picture while pointed at, and the tones that it reaches. */
+function LayingOn({
+  treatment,
+  step,
+  onPreview,
+  onCommit,
+}: Pick<StepPanelProps, 'treatment' | 'step' | 'onPreview' | 'onCommit'>) {
+  const [open, setOpen] = useState(false);
+  const change = (part: Partial<Step>) => changeStep(treatment, step.id, part);
+  const name = step.name || wordFor(step.kind);
+  const { own, beneath } = step.reach;
+  const limited = ![own, beneath].every(isWhole);
+  const reach = (part: Partial<Step['reach']>, done: boolean) => {
+    const next = change({ reach: { ...step.reach, ...part } });
+    if (done) onCommit(next, `${name} reach`);
+    else onPreview(next);
+  };
+  return (
+    <Laying>
+      <div className="mix">
+        <span aria-hidden="true">Mix</span>
+        <Picker
+          label="Mix"
+          value={step.mix}
+          options={mixNames.map(m => ({ value: m, text: wordFor(m) }))}
+          onChange={mix => onCommit(change({ mix }), `${name} mix`)}
+          onTry={mix => onPreview(mix === null ? treatment : change({ mix }))}
+        />
+      </div>
+      <Fold aria-expanded={open} onPress={() => setOpen(!open)}>
+        <ChevronRight aria-hidden="true" />
+        Reach
+        <small>{limited ? 'Some tones' : 'All tones'}</small>
+      </Fold>
+      {open ? (
+        <>
+          <ReachControl label="Its own tones" range={own} onChange={(r, done) => reach({ own: r }, done)} />
+          <ReachControl
+            label="Tones beneath"
+            range={beneath}
+            onChange={(r, done) => reach({ beneath: r }, done)}
+          />
+          {limited ? (
+            <LinkButton onPress={() => reach({ own: [0, 0, 1, 1], beneath: [0, 0, 1, 1] }, true)}>
+              Reach all tones
+            </LinkButton>
+          ) : null}
+        </>
+      ) : null}
+    </Laying>
+  );
+}
+
+/** Settings found from the picture, for kinds that can. */
+function Automatic() {
+  const { picture, treatment, step, commit } = useTools();
+  const [busy, setBusy] = useState(false);
+  const able =
+    step.kind === 'light' ||
+    (step.kind === 'mono' && (step.settings as { method: string }).method === 'response');
+  if (!able) return null;
+  const find = async () => {
+    setBusy(true);
+    try {
+      const { engine } = await smallPictures();
+      const at = treatment.steps.findIndex(s => s.id === step.id);
+      const beneath = { ...treatment, strength: 1, steps: treatment.steps.slice(0, at) };
+      const found =
+        step.kind === 'light'
+          ? await engine.autoLight(picture, beneath)
+          : { response: await engine.autoResponse(picture, beneath) };
+      const settings = { ...step.settings, ...found } as Step['settings'];
+      commit(changeStep(treatment, step.id, { settings }), `${wordFor(step.kind)}: automatic`);
+    } catch (error) {
+      tell({ text: `Nothing was found: ${(error as Error).message}`, tone: 'problem' });
+    } finally {
+      setBusy(false);
+    }
+  };
+  return (
+    <Laying>
+      <Button $small onPress={() => void find()} isDisabled={busy}>
+        {busy ? 'Looking at the picture …' : 'Automatic'}
+      </Button>
+    </Laying>
+  );
+}
+
 export interface StepPanelProps {
+  picture: PictureInfo;
   treatment: Treatment;
   step: Step;
   onPreview: (treatment: Treatment) => void;
@@ -86,7 +195,16 @@ export interface StepPanelProps {
 }
 
 /** The chosen step: its name, switch and strength at the head, its settings below. */
-export function StepPanel({ treatment, step, onPreview, onCommit, onSet, onMove, onRemove }: StepPanelProps) {
+export function StepPanel({
+  picture,
+  treatment,
+  step,
+  onPreview,
+  onCommit,
+  onSet,
+  onMove,
+  onRemove,
+}: StepPanelProps) {
   const kind = stepKind(step.kind)!;
   const name = step.name || wordFor(step.kind);
   const inStage = treatment.steps.filter(s => s.stage === step.stage);
@@ -101,12 +219,10 @@ export function StepPanel({ treatment, step, onPreview, onCommit, onSet, onMove,
             {inStage.length > 1 ? `, ${inStage.indexOf(step) + 1} of ${inStage.length}` : ''}
           </small>
           <OnOff
-            aria-label={`${name} on`}
-            isSelected={step.enabled}
+            label={`${name} on`}
+            isOn={step.enabled}
             onChange={enabled => onCommit(change({ enabled }), `${name} ${enabled ? 'on' : 'off'}`)}
-          >
-            <i />
-          </OnOff>
+          />
           <Menu
             label={`More for ${name}`}
             trigger={
@@ -139,11 +255,21 @@ export function StepPanel({ treatment, step, onPreview, onCommit, onSet, onMove,
         />
       </Head>
       <Body>
-        <FieldControls
-          key={step.id}
-          fields={kind.fields}
-          values={step.settings as unknown as Record<string, unknown>}
-          set={onSet}
+        <ToolsContext.Provider value={{ picture, treatment, step, commit: onCommit }}>
+          <Automatic />
+          <FieldControls
+            key={step.id}
+            fields={kind.fields}
+            values={step.settings as unknown as Record<string, unknown>}
+            set={onSet}
+          />
+        </ToolsContext.Provider>
+        <LayingOn
+          key={`laying ${step.id}`}
+          treatment={treatment}
+          step={step}
+          onPreview={onPreview}
+          onCommit={onCommit}
         />
       </Body>
     </>

@@ -19,13 +19,9 @@ import type { Step, Treatment } from '../../../core/treatment/schema';
 import { wordFor } from '../../app/words';
 import type { PictureInfo } from '../../engine/tiles';
 import { Menu } from '../../ui/overlays';
-import { hasControls } from '../controls/FieldControls';
 import { TrayPicture } from './TrayPicture';
 import { Add, Group, Line, Rail, Run, Tray } from './trays';
 import { Lamp } from './Lamp';
-
-/** Kinds that the panel has every control for. */
-const offered = stepKinds.filter(k => hasControls(k.fields));
 
 export interface TrayLineProps {
   picture: PictureInfo;
@@ -211,8 +207,8 @@ export function TrayLine(props: TrayLineProps) {
   const kindsFor = (stage: Stage) => {
     const entry = (k: (typeof stepKinds)[number]) => ({ id: k.kind, text: wordFor(k.kind) });
     return [
-      { name: `Usual in ${wordFor(stage)}`, entries: offered.filter(k => k.stage === stage).map(entry) },
-      { name: 'Any other step', entries: offered.filter(k => k.stage !== stage).map(entry) },
+      { name: `Usual in ${wordFor(stage)}`, entries: stepKinds.filter(k => k.stage === stage).map(entry) },
+      { name: 'Any other step', entries: stepKinds.filter(k => k.stage !== stage).map(entry) },
     ];
   };
 

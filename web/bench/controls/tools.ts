@@ -1,0 +1,20 @@
+import { createContext, useContext } from 'react';
+import type { Step, Treatment } from '../../../core/treatment/schema';
+import type { PictureInfo } from '../../engine/tiles';
+
+/** What a control may need besides its own value. */
+export interface BenchTools {
+  picture: PictureInfo;
+  treatment: Treatment;
+  /** The step that is being set. */
+  step: Step;
+  commit: (treatment: Treatment, label: string) => void;
+}
+
+export const ToolsContext = createContext<BenchTools | null>(null);
+
+export function useTools(): BenchTools {
+  const tools = useContext(ToolsContext);
+  if (!tools) throw new Error('a control outside of the Bench');
+  return tools;
+}

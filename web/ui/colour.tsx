@@ -1,0 +1,130 @@
+import {
+  Button as AriaButton,
+  ColorArea,
+  ColorField,
+  ColorPicker,
+  ColorSlider,
+  ColorThumb,
+  Dialog,
+  DialogTrigger,
+  Input,
+  Label,
+  Popover,
+  SliderTrack,
+  parseColor,
+} from 'react-aria-components';
+import styled from 'styled-components';
+
+const Swatch = styled(AriaButton)`
+  width: 46px;
+  height: 20px;
+  border-radius: 10px;
+  flex: none;
+  box-shadow:
+    inset 0 1px 2px rgb(0 0 0 / 0.35),
+    inset 0 0 0 1px rgb(0 0 0 / 0.15);
+  &[data-focus-visible] {
+    outline: 2px solid var(--lamp-deep);
+    outline-offset: 2px;
+  }
+`;
+
+const Float = styled(Popover)`
+  background: var(--paper-high);
+  border-radius: var(--r-field);
+  box-shadow: var(--shade-float);
+  padding: 12px;
+`;
+
+const Form = styled(Dialog)`
+  outline: none;
+  display: grid;
+  gap: 10px;
+  width: 208px;
+  .area {
+    width: 208px;
+    height: 140px;
+    border-radius: 3px;
+  }
+  .hue {
+    display: block;
+  }
+  .track {
+    height: 16px;
+    border-radius: 8px;
+  }
+  .thumb {
+    width: 14px;
+    height: 14px;
+    border: 2px solid #fff;
+    border-radius: 50%;
+    box-shadow: 0 0 0 1px rgb(0 0 0 / 0.6);
+  }
+  .track .thumb {
+    top: 50%;
+  }
+  .thumb[data-focus-visible] {
+    outline: 2px solid var(--lamp-deep);
+    outline-offset: 2px;
+  }
+  .field {
+    display: flex;
+    align-items: center;
+    justify-content: space-between;
+    color: var(--ink-2);
+  }
+  input {
+    width: 96px;
+    height: 25px;
+    background: var(--paper-high);
+    border: 0;
+    border-bottom: 1px solid var(--edge);
+    padding: 0 5px;
+    font-weight: 550;
+  }
+  input:focus {
+    outline: none;
+    border-bottom: 2px solid var(--lamp);
+  }
+`;
+
+/** A colour by area, hue and number, behind its own swatch. */
+export function ColourPicker({
+  label,
+  value,
+  onChange,
+  onChangeEnd,
+}: {
+  label: string;
+  /** `#rrggbb` */
+  value: string;
+  /** While it moves. */
+  onChange: (hex: string) => void;
+  /** When the picker is closed, or the colour was typed. */
+  onChangeEnd: (hex: string) => void;
+}) {
+  const colour = parseColor(value).toFormat('hsb');
+  return (
+    <ColorPicker value={colour} onChange={c => onChange(c.toString('hex').toLowerCase())}>
+      <DialogTrigger onOpenChange={open => !open && onChangeEnd(value)}>
+        <Swatch aria-label={`${label}: ${value}`} style={{ background: value }} />
+        <Float placement="bottom end">
+          <Form aria-label={label}>
+            <ColorArea className="area" colorSpace="hsb" xChannel="saturation" yChannel="brightness">
+              <ColorThumb className="thumb" />
+            </ColorArea>
+            <ColorSlider className="hue" colorSpace="hsb" channel="hue" aria-label={`${label}, hue`}>
+              <SliderTrack className="track">
+                <ColorThumb className="thumb" />
+              </SliderTrack>
+            </ColorSlider>
+            <ColorField className="field">
+              <Label>Number</Label>
+              <Input />
+            </ColorField>
+          </Form>
+        </Float>
+      </DialogTrigger>
+    </ColorPicker>
+  );
+}
