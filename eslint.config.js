@@ -82,6 +82,7 @@ export default ts.config(
         PerformanceObserver: 'readonly',
         FormData: 'readonly',
         Blob: 'readonly',
+        Worker: 'readonly',
       },
     },
   },

@@ -39,7 +39,7 @@ const text = (x, y, words) =>
   `<text x="${x}" y="${y}" font-family="sans-serif" font-size="14" fill="#222">${words}</text>`;
 const labels = [
   ...columns.map(({ start, time }, i) =>
-    text(LABEL + i * (WIDTH + GAP), 22, `from the ${start}, time ${time}`),
+    text(LABEL + i * (WIDTH + GAP), 22, `${start === 'highlights' ? 'lights' : 'darks'} first, time ${time}`),
   ),
   ...TONERS.map((toner, i) => text(8, HEAD + i * (HEIGHT + GAP) + 27, toner)),
   text(8, HEAD + TONERS.length * (HEIGHT + GAP) + 27, 'two baths'),

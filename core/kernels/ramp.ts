@@ -72,8 +72,8 @@ export function writeRamp8(
     let j = (greys[first + i] * density + half) | 0;
     if (j < 0) j = 0;
     else if (j > last) j = last;
-    const lift = lifts[row + ((x + i) & DITHER_MASK)];
-    const e = j * 3;
+    const lift = lifts[(row + ((x + i) & DITHER_MASK)) | 0];
+    const e = Math.imul(j, 3);
     out[o] = (table[e] + lift) >> BITS;
     out[o + 1] = (table[e + 1] + lift) >> BITS;
     out[o + 2] = (table[e + 2] + lift) >> BITS;

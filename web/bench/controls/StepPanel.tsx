@@ -1,8 +1,8 @@
 import { ChevronRight, Ellipsis } from 'lucide-react';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
-import { mixNames } from '../../../core/colour/mixes';
+import { mixNames, type Mix } from '../../../core/colour/mixes';
 import { isWhole } from '../../../core/masks/reach';
 import { stepKind } from '../../../core/steps';
 import { changeStep } from '../../../core/treatment/edit';
@@ -102,6 +102,8 @@ function LayingOn({
   onCommit,
 }: Pick<StepPanelProps, 'treatment' | 'step' | 'onPreview' | 'onCommit'>) {
   const [open, setOpen] = useState(false);
+  /** The mix that closing without a choice brings back. */
+  const beforeTrying = useRef<Mix | null>(null);
   const change = (part: Partial<Step>) => changeStep(treatment, step.id, part);
   const name = step.name || wordFor(step.kind);
   const { own, beneath } = step.reach;
@@ -119,8 +121,15 @@ function LayingOn({
           label="Mix"
           value={step.mix}
           options={mixNames.map(m => ({ value: m, text: wordFor(m) }))}
-          onChange={mix => onCommit(change({ mix }), `${name} mix`)}
-          onTry={mix => onPreview(mix === null ? treatment : change({ mix }))}
+          onChange={mix => {
+            beforeTrying.current = null;
+            onCommit(change({ mix }), `${name} mix`);
+          }}
+          onTry={tried => {
+            beforeTrying.current ??= step.mix;
+            onPreview(change({ mix: tried ?? beforeTrying.current }));
+            if (tried === null) beforeTrying.current = null;
+          }}
         />
       </div>
       <Fold aria-expanded={open} onPress={() => setOpen(!open)}>

@@ -1,0 +1,180 @@
+import type { Page } from '@playwright/test';
+import { rgbToOklab } from '../core/colour/oklab';
+import { tiff16 } from '../server/testing/pictures';
+import { expect, test } from './app';
+import { colourAt, pictureOn } from './picture';
+
+/** The controls of single settings, by mouse and by keys, seen in the pixels. */
+
+const chroma = (rgb: readonly number[]) => {
+  const c = Float64Array.from(rgb, v => v / 255);
+  rgbToOklab(c);
+  return Math.hypot(c[1], c[2]);
+};
+
+/** A tone scale above, two colours of equal luminance below. */
+const chart = () =>
+  tiff16(900, 600, (x, y) => {
+    if (y < 300) return Array(3).fill(Math.round((x / 899) * 65535)) as [number, number, number];
+    const rgb = x < 450 ? [0.75, 0.36, 0.36] : [0.2, 0.535, 0.3];
+    return rgb.map(v => Math.round(v * 65535)) as [number, number, number];
+  });
+
+const bench = async (page: Page, app: { url: string; api: never; bringIn: never }, steps: object[]) => {
+  const { api, bringIn } = app as never as {
+    api: <T>(method: string, path: string, body?: unknown) => Promise<T>;
+    bringIn: (id: string, file: Buffer, name: string) => Promise<{ id: string; currentTakeId: string }>;
+  };
+  const series = await api<{ id: string }>('POST', '/api/series', { title: 'Controls' });
+  const photograph = await bringIn(series.id, await chart(), 'chart.tif');
+  const treatment = { format: 'lampwash-treatment', version: 1, steps };
+  await api('PUT', `/api/takes/${photograph.currentTakeId}/treatment`, { revision: 1, treatment });
+  await page.goto(`${app.url}/photographs/${photograph.id}`);
+  return pictureOn(page);
+};
+const saved = (page: Page) => expect(page.locator('[data-saving=saved]')).toBeVisible();
+
+test('a matte print by the curve: points by mouse and by keys', async ({ page, app }) => {
+  await bench(page, app as never, [{ kind: 'mono' }, { kind: 'curve' }]);
+  const panel = page.getByRole('complementary', { name: 'Curve' });
+  const first = panel.getByRole('slider', { name: 'Point 1 of 2' });
+  await first.focus();
+  await page.keyboard.press('Shift+ArrowUp');
+  const last = panel.getByRole('slider', { name: 'Point 2 of 2' });
+  await last.focus();
+  await page.keyboard.press('Shift+ArrowDown');
+  const matte = await pictureOn(page);
+  expect(colourAt(matte, 0.004, 0.2)[0]).toBeGreaterThan(20);
+  expect(colourAt(matte, 0.996, 0.2)[0]).toBeLessThan(235);
+
+  // A point pressed onto the line and drawn up lightens the middle; Delete takes it away.
+  const box = (await panel.getByRole('group', { name: /^Curve, all/ }).boundingBox())!;
+  const before = colourAt(matte, 0.5, 0.2)[0];
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height * 0.35, { steps: 4 });
+  await page.mouse.up();
+  const point = panel.getByRole('slider', { name: 'Point 2 of 3' });
+  await expect(point).toHaveAttribute('aria-valuenow', /6[0-9]/);
+  expect(colourAt(await pictureOn(page), 0.5, 0.2)[0]).toBeGreaterThan(before + 20);
+  await point.focus();
+  await page.keyboard.press('Delete');
+  await expect(panel.getByRole('slider', { name: 'Point 1 of 2' })).toBeVisible();
+  expect(Math.abs(colourAt(await pictureOn(page), 0.5, 0.2)[0] - before)).toBeLessThan(3);
+  await saved(page);
+});
+
+test('a gradient of three stops over colour, evened, reversed and back to black and white', async ({
+  page,
+  app,
+}) => {
+  await bench(page, app as never, [{ kind: 'mono' }, { kind: 'gradient-map', strength: 0.87 }]);
+  const panel = page.getByRole('complementary', { name: 'Gradient map' });
+  await panel.getByRole('button', { name: 'Add a stop' }).click();
+  await panel.getByRole('button', { name: /Colour of stop 3/ }).click();
+  const number = page.getByRole('dialog', { name: 'Colour of stop 3' }).getByRole('textbox');
+  await number.fill('#a06030');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
+  await saved(page);
+  const toned = await pictureOn(page);
+  expect(chroma(colourAt(toned, 0.5, 0.2))).toBeGreaterThan(0.06);
+
+  // Moved to the lights by keys, the middle loses colour; spaced evenly it has it again.
+  const stop = panel.getByRole('slider', { name: /^Stop 3 of 3/ });
+  await stop.focus();
+  for (let i = 0; i < 4; i++) await page.keyboard.press('Shift+ArrowRight');
+  expect(chroma(colourAt(await pictureOn(page), 0.3, 0.2))).toBeLessThan(chroma(colourAt(toned, 0.3, 0.2)));
+  await panel.getByRole('button', { name: 'Even' }).click();
+  expect(chroma(colourAt(await pictureOn(page), 0.5, 0.2))).toBeGreaterThan(0.06);
+  await panel.getByRole('button', { name: 'Reverse the stops' }).click();
+  expect(colourAt(await pictureOn(page), 0.02, 0.2)[0]).toBeGreaterThan(180);
+  await expect(panel.getByText(/has no black/)).toBeHidden();
+  await panel.getByRole('button', { name: 'Black and white' }).click();
+  expect(chroma(colourAt(await pictureOn(page), 0.5, 0.2))).toBeLessThan(0.01);
+});
+
+test('two baths in order give split colours', async ({ page, app }) => {
+  await bench(page, app as never, [{ kind: 'mono' }, { kind: 'baths' }]);
+  const panel = page.getByRole('complementary', { name: 'Baths' });
+  await panel.getByRole('button', { name: 'First bath' }).click();
+  await panel.getByRole('button', { name: 'Another bath' }).click();
+  const second = panel.getByRole('region', { name: /^Bath 2/ });
+  await second.getByRole('button', { name: /Bath 2 toner/ }).click();
+  await page.getByRole('option', { name: 'Iron blue' }).click();
+  await second.getByRole('button', { name: /Bath 2 starts in/ }).click();
+  await page.getByRole('option', { name: 'The darks' }).click();
+  await expect(second.getByText(/^Leaves/)).toBeVisible();
+  const split = await pictureOn(page);
+  const light = colourAt(split, 0.85, 0.2);
+  const dark = colourAt(split, 0.25, 0.2);
+  expect(light[0]).toBeGreaterThan(light[2]);
+  expect(dark[2]).toBeGreaterThan(dark[0]);
+  // Taken out, the second leaves sepia alone.
+  await panel.getByRole('button', { name: 'Remove bath 2' }).click();
+  const sepia = colourAt(await pictureOn(page), 0.25, 0.2);
+  expect(sepia[0]).toBeGreaterThanOrEqual(sepia[2]);
+  await saved(page);
+});
+
+test('automatic response keeps apart what luminance makes one', async ({ page, app }) => {
+  const plain = await bench(page, app as never, [{ kind: 'mono', settings: { method: 'response' } }]);
+  const gap = (shot: typeof plain) => Math.abs(colourAt(shot, 0.25, 0.75)[0] - colourAt(shot, 0.75, 0.75)[0]);
+  expect(gap(plain)).toBeLessThan(10);
+  await page.getByRole('button', { name: 'Automatic' }).click();
+  await expect(page.getByRole('button', { name: 'Undo: Mono: automatic' })).toBeVisible();
+  expect(gap(await pictureOn(page))).toBeGreaterThan(25);
+});
+
+test('a mix is tried while it is pointed at, and a reach limits the tones', async ({ page, app }) => {
+  const toned = await bench(page, app as never, [
+    { kind: 'mono' },
+    { kind: 'tint', settings: { saturation: 0.6 } },
+  ]);
+  const panel = page.getByRole('complementary', { name: 'Tint' });
+  await panel.getByRole('button', { name: /Mix/ }).click();
+  await page.getByRole('option', { name: 'Multiply' }).hover();
+  await expect
+    .poll(async () => colourAt(await pictureOn(page), 0.5, 0.2)[0])
+    .toBeLessThan(colourAt(toned, 0.5, 0.2)[0] - 20);
+  await page.keyboard.press('Escape');
+  await expect.poll(async () => (await pictureOn(page)).data.equals(toned.data)).toBe(true);
+
+  await panel.getByRole('button', { name: /^Reach/ }).click();
+  const end = panel.getByRole('slider', { name: 'Tones beneath is whole to' });
+  await end.focus();
+  for (let i = 0; i < 6; i++) await page.keyboard.press('Shift+ArrowLeft');
+  const limit = panel.getByRole('slider', { name: 'Tones beneath ends at' });
+  await limit.focus();
+  for (let i = 0; i < 4; i++) await page.keyboard.press('Shift+ArrowLeft');
+  const limited = await pictureOn(page);
+  expect(chroma(colourAt(limited, 0.8, 0.2))).toBeLessThan(0.005);
+  expect(chroma(colourAt(limited, 0.25, 0.2))).toBeGreaterThan(0.02);
+  await panel.getByRole('button', { name: 'Reach all tones' }).click();
+  expect((await pictureOn(page)).data.equals(toned.data)).toBe(true);
+});
+
+test('a colour table is brought in, carried by the take, and a broken one is named', async ({
+  page,
+  app,
+}) => {
+  const plain = await bench(page, app as never, [{ kind: 'mono' }, { kind: 'colour-table' }]);
+  const panel = page.getByRole('complementary', { name: 'Colour table' });
+  const file = panel.getByLabel('Colour table file');
+  await file.setInputFiles({
+    name: 'broken.cube',
+    mimeType: 'text/plain',
+    buffer: Buffer.from('LUT_3D_SIZE 2\n1 2\n'),
+  });
+  await expect(page.getByText(/broken\.cube: line 2/)).toBeVisible();
+  const warm = 'LUT_1D_SIZE 2\n0.1 0.05 0\n1 0.9 0.7\n';
+  await file.setInputFiles({ name: 'warm.cube', mimeType: 'text/plain', buffer: Buffer.from(warm) });
+  await expect(panel.getByRole('button', { name: /warm/ })).toBeVisible();
+  const [r, , b] = colourAt(await pictureOn(page), 0.5, 0.2);
+  expect(r).toBeGreaterThan(b + 30);
+  await saved(page);
+  await page.reload();
+  expect(colourAt(await pictureOn(page), 0.5, 0.2)[0]).toBeCloseTo(r, 0);
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await pictureOn(page)).data.equals(plain.data)).toBe(true);
+});
