@@ -8,12 +8,11 @@ import type { Point } from '../steps/define';
 export const TOLERANCE = 0.5 / 255;
 
 /** A cell is split where its table is off by more than this share of the tolerance at a probe. */
-const SPLIT = 0.6;
+const SPLIT = 0.85;
 
-/** Nodes along an axis of the coarsest grid, and how often it may be doubled: to 129 nodes, or 33. */
-const COARSEST = 33;
-const DOUBLINGS = 2;
-const DRAFT_COARSEST = 17;
+/** Nodes along an axis of the coarsest grid, and how often it may be doubled: to 129 nodes, or 33 for a draft. */
+const COARSEST = 17;
+const DOUBLINGS = 3;
 const DRAFT_DOUBLINGS = 1;
 
 /** Colours that a baked grid is checked on: a low-discrepancy set over the cube, and one over the darks. */
@@ -28,12 +27,23 @@ for (let i = 0; i < CHECKS; i++) {
 
 const clip = (v: number) => (v < 0 ? 0 : v > 1 ? 1 : v);
 
-/** Where in a cell, in shares of its sides, a table is probed. */
+/** Where in a cell, in shares of its sides, a table is probed: the first ones first. */
 const PROBES = [
   [0.5, 0.5, 0.5],
   [0.25, 0.5, 0.8],
   [0.75, 0.35, 0.2],
+  [0.5, 0.25, 0.65],
+  [0.35, 0.8, 0.5],
+  [0.8, 0.65, 0.75],
+  [0.2, 0.2, 0.35],
+  [0.65, 0.75, 0.25],
 ] as const;
+
+/** A draft is probed less: it is looked at for a moment only. */
+const DRAFT_PROBES = 2;
+
+/** How many probes a cell gets, by the nodes of the grid: a large cell hides more. */
+const PROBES_BY_SIZE: Record<number, number> = { 17: 8, 33: 4, 65: 2, 129: 1 };
 
 /** The nodes of the tetrahedron that a probe lies in, as steps along the axes, and their weights. */
 const WALKS = PROBES.map(probe => {
@@ -199,13 +209,12 @@ function dig({ size, channels, values }: Grid, r: number, g: number, b: number):
  * Bakes a function of a colour into a grid. Cells in which the table is off are split, their new nodes computed
  * exactly, and looked at again, so that the function is asked often only where it bends. Cells that are
  * still off at the finest are left as holes, where pixels are computed exactly.
- * @param coarsest nodes along an axis to begin with
  * @param doublings how often cells may be split
  */
-function bakeGrid(point: Point, channels: 1 | 3, coarsest: number, doublings: number, holes: boolean): Grid {
+function bakeGrid(point: Point, channels: 1 | 3, doublings: number, holes: boolean): Grid {
   const c = new Float64Array(3);
-  let grid: Grid = { size: coarsest, channels, values: new Float32Array(coarsest ** 3 * channels) };
-  const nodes = gridNodes(coarsest);
+  let grid: Grid = { size: COARSEST, channels, values: new Float32Array(COARSEST ** 3 * channels) };
+  const nodes = gridNodes(COARSEST);
   let o = 0;
   for (const r of nodes) {
     for (const g of nodes) {
@@ -218,17 +227,24 @@ function bakeGrid(point: Point, channels: 1 | 3, coarsest: number, doublings: nu
       }
     }
   }
-  let open = allCells(coarsest);
+  let open = allCells(COARSEST);
   for (let level = 0; level < doublings && open.length; level++) {
     const split: number[] = [];
-    findOff(grid, point, open, PROBES.length, SPLIT * TOLERANCE, (r, g, b) => split.push(r, g, b));
+    findOff(
+      grid,
+      point,
+      open,
+      holes ? PROBES_BY_SIZE[grid.size] : DRAFT_PROBES,
+      SPLIT * TOLERANCE,
+      (r, g, b) => split.push(r, g, b),
+    );
     if (!split.length) return grid;
     grid = doubled(grid);
     open = refine(grid, point, split);
   }
   if (holes) {
     const off: number[] = [];
-    findOff(grid, point, open, 1, TOLERANCE, (r, g, b) => off.push(r, g, b));
+    findOff(grid, point, open, PROBES_BY_SIZE[grid.size], TOLERANCE, (r, g, b) => off.push(r, g, b));
     for (let i = 0; i < off.length; i += 3) dig(grid, off[i], off[i + 1], off[i + 2]);
   }
   return grid;
@@ -313,8 +329,8 @@ const MOST_OFF = 15;
 /** A table over colours; a draft is coarse, and says whether it is fine all the same. */
 export function bakeColours(point: Point, channels: 1 | 3, draft: boolean): Baked {
   const grid = draft
-    ? bakeGrid(point, channels, DRAFT_COARSEST, DRAFT_DOUBLINGS, false)
-    : bakeGrid(point, channels, COARSEST, DOUBLINGS, true);
+    ? bakeGrid(point, channels, DRAFT_DOUBLINGS, false)
+    : bakeGrid(point, channels, DOUBLINGS, true);
   const off = offChecks(grid, point);
   if (draft) return { table: { kind: 'grid', grid, holes: false }, fine: off.length === 0 };
   if (off.length > MOST_OFF) return { table: { kind: 'exact' }, fine: true };

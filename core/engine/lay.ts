@@ -1,10 +1,11 @@
 import { mixer } from '../colour/mixes';
 import type { Triple } from '../colour/oklab';
 import { luma } from '../colour/srgb';
+import { tableOf } from '../formats/tables';
 import { isWhole, reachAt } from '../masks/reach';
 import type { Point, StepContext } from '../steps/define';
 import { stepKind } from '../steps';
-import { tableOf, type Step, type Treatment } from '../treatment/schema';
+import type { Step, Treatment } from '../treatment/schema';
 
 /** Whether a step is laid on with full weight everywhere, nothing of what is beneath showing through. */
 export function coversFully(step: Step): boolean {

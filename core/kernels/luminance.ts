@@ -26,3 +26,7 @@ export function luminanceOf16(codes: Uint16Array): Uint16Array {
   }
   return out;
 }
+
+/** Codes of 8 or 16 bits to one channel: the luminance of each pixel. */
+export const greyOf = (codes: Uint8Array | Uint16Array): Uint8Array | Uint16Array =>
+  codes instanceof Uint16Array ? luminanceOf16(codes) : luminanceOf8(codes);

@@ -1,20 +1,27 @@
 import { decode, encode } from '../colour/srgb';
 
 /**
- * The sRGB transfer function by table, for hot loops: within 1e-6 of the exact one inside 0..1,
+ * The sRGB transfer function by table, for hot loops: within 1e-6 of the exact one from 0 to a few times white,
  * the exact one outside.
  */
 const DECODE_STEPS = 4096;
+const DECODE_MOST = 4;
 const ENCODE_STEPS = 65536;
+/** Beyond white the curve is nearly straight, and wider steps serve. */
+const BEYOND_STEPS = 4096;
+const BEYOND_MOST = 16;
 
-const decodeTable = new Float64Array(DECODE_STEPS + 2);
-const encodeTable = new Float64Array(ENCODE_STEPS + 2);
-for (let i = 0; i < decodeTable.length; i++) decodeTable[i] = decode(i / DECODE_STEPS);
-for (let i = 0; i < encodeTable.length; i++) encodeTable[i] = encode(i / ENCODE_STEPS);
+const decodeTable = Float64Array.from({ length: DECODE_STEPS * DECODE_MOST + 2 }, (_, i) =>
+  decode(i / DECODE_STEPS),
+);
+const encodeTable = Float64Array.from({ length: ENCODE_STEPS + 2 }, (_, i) => encode(i / ENCODE_STEPS));
+const beyondTable = Float64Array.from({ length: BEYOND_STEPS * BEYOND_MOST + 2 }, (_, i) =>
+  encode(i / BEYOND_STEPS),
+);
 
 /** Encoded sRGB to linear light. */
 export function toLinear(v: number): number {
-  if (!(v >= 0 && v <= 1)) return decode(v);
+  if (!(v >= 0 && v <= DECODE_MOST)) return decode(v);
   const at = v * DECODE_STEPS;
   const i = at | 0;
   const low = decodeTable[i];
@@ -23,7 +30,12 @@ export function toLinear(v: number): number {
 
 /** Linear light to encoded sRGB. */
 export function toEncoded(x: number): number {
-  if (!(x >= 0 && x <= 1)) return encode(x);
+  if (!(x >= 0 && x <= BEYOND_MOST)) return encode(x);
+  if (x > 1) {
+    const at = x * BEYOND_STEPS;
+    const i = at | 0;
+    return beyondTable[i] + (beyondTable[i + 1] - beyondTable[i]) * (at - i);
+  }
   const at = x * ENCODE_STEPS;
   const i = at | 0;
   const low = encodeTable[i];

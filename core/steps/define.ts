@@ -1,8 +1,7 @@
-import type { z } from 'zod';
 import type { Mix } from '../colour/mixes';
 import type { Triple } from '../colour/oklab';
 import type { CubeTable } from '../formats/cube';
-import { defaultsOf, schemaOf, type Fields, type SettingsOf } from './fields';
+import { defaultsOf, type Fields, type SettingsOf } from './fields';
 
 /** The five groups of the tray line, in working order. */
 export const stages = ['ground', 'mono', 'tone', 'colour', 'finish'] as const;
@@ -86,7 +85,6 @@ export interface StepDefinition<F extends Fields = Fields, K extends string = st
 }
 
 export interface StepKind<F extends Fields = Fields, K extends string = string> extends StepDefinition<F, K> {
-  settings: z.ZodType<SettingsOf<F>>;
   defaults: SettingsOf<F>;
 }
 
@@ -94,5 +92,5 @@ export interface StepKind<F extends Fields = Fields, K extends string = string> 
 export function defineStep<const K extends string, F extends Fields>(
   definition: StepDefinition<F, K>,
 ): StepKind<F, K> {
-  return { ...definition, settings: schemaOf(definition.fields), defaults: defaultsOf(definition.fields) };
+  return { ...definition, defaults: defaultsOf(definition.fields) };
 }

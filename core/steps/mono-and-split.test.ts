@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { FAMILIES, hueDirection, pureHue } from '../colour/hues';
 import { decode } from '../colour/srgb';
+import { settingsSchema } from '../treatment/settings';
 import { apart, grey, oklch, own } from '../testing/own';
 import { stepKind, stepKinds, type Settings } from './index';
 
@@ -11,8 +12,9 @@ const unit = fc.double({ min: 0, max: 1, noNaN: true });
 describe('every step kind', () => {
   it.each(stepKinds.map(k => k.kind))('%s fills in its defaults and refuses what it does not know', kind => {
     const definition = stepKind(kind)!;
-    expect(definition.settings.parse({})).toEqual(definition.defaults);
-    expect(definition.settings.safeParse({ nonsense: 1 }).success).toBe(false);
+    const schema = settingsSchema(definition.fields);
+    expect(schema.parse({})).toEqual(definition.defaults);
+    expect(schema.safeParse({ nonsense: 1 }).success).toBe(false);
   });
 
   const restful = stepKinds

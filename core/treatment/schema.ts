@@ -1,12 +1,14 @@
 import { z } from 'zod';
 import { mixNames, type Mix } from '../colour/mixes';
-import { CubeError, readCube, type CubeTable } from '../formats/cube';
+import { CubeError } from '../formats/cube';
+import { tableOf } from '../formats/tables';
 import { readGreyPng } from '../masks/grey-png';
 import type { Range } from '../masks/reach';
 import { stages, type Stage, type StepKind } from '../steps/define';
 import { stepKind, stepKinds, type Kind, type Settings } from '../steps';
 import { frameSchema, wholeFrame, type Frame } from './frame';
 import { maskSchema, type Mask } from './masks';
+import { settingsSchema } from './settings';
 
 /** The treatment format, version 1. */
 export const FORMAT = 'lampwash-treatment';
@@ -79,7 +81,7 @@ const stepSchema = z.discriminatedUnion(
       kind: z.literal(k.kind),
       ...stepFrame,
       mix: z.enum(mixNames).default((k as unknown as StepKind).mix ?? 'normal'),
-      settings: k.settings,
+      settings: settingsSchema(k.fields),
     }),
   ) as never,
   {
@@ -116,19 +118,6 @@ export function firstIssue(error: z.ZodError): { path: string; reason: string } 
   const path = issue.code === 'unrecognized_keys' ? [...issue.path, issue.keys[0]] : issue.path;
   const reason = issue.code === 'unrecognized_keys' ? 'unknown setting' : issue.message;
   return { path: pathText(path), reason };
-}
-
-const readTables = new Map<string, CubeTable>();
-
-/** The table of a .cube text, read once. Throws a CubeError. */
-export function tableOf(text: string): CubeTable {
-  let table = readTables.get(text);
-  if (!table) {
-    table = readCube(text);
-    readTables.set(text, table);
-    if (readTables.size > 16) readTables.delete(readTables.keys().next().value!);
-  }
-  return table;
 }
 
 function checkTables(tables: Record<string, string>): void {

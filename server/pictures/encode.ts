@@ -1,6 +1,6 @@
 import sharp from 'sharp';
 import { z } from 'zod';
-import { greyOf, chromaOf } from '../render/band';
+import { greyOf } from '../../core/kernels/luminance';
 import { embedProfile } from './embed';
 import { makeGreyProfile } from './icc';
 import { LONGEST_EDGE } from './limits';
@@ -29,6 +29,9 @@ export interface FileSettings {
   profile: ProfileName;
   quality: number;
 }
+
+/** Quality from which colour is kept at full size in a JPEG. */
+export const chromaOf = (quality: number) => (quality >= 90 ? '4:4:4' : '4:2:0');
 
 /** Why a file cannot be like that; null where it can. */
 export function impossible({ format, bits, profile }: FileSettings): string | null {

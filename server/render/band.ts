@@ -1,4 +1,3 @@
-import sharp from 'sharp';
 import { framed } from '../../core/engine/framing';
 import { geometryOf, type Geometry, type Rectangle } from '../../core/engine/geometry';
 import { createPlanner, type KeptTable } from '../../core/engine/plan';
@@ -6,7 +5,7 @@ import { render16, render8, withMargin } from '../../core/engine/render';
 import type { Surveys } from '../../core/engine/run';
 import { createSurveyor } from '../../core/engine/survey';
 import { readCodes, write16, write8 } from '../../core/kernels/codes';
-import { luminanceOf16, luminanceOf8 } from '../../core/kernels/luminance';
+import { greyOf } from '../../core/kernels/luminance';
 import { toDisplayP3 } from '../../core/kernels/display-p3';
 import type { Treatment } from '../../core/treatment/schema';
 
@@ -43,10 +42,8 @@ export interface Band {
   work: Work;
   fromRow: number;
   rows: number;
-  /** Where the finished codes go; without it the band is encoded. */
+  /** Where the finished codes go; without it they are given back. */
   out: SharedArrayBuffer | null;
-  /** JPEG quality, where the band is to be encoded. */
-  quality: number;
 }
 
 const planner = createPlanner();
@@ -142,33 +139,15 @@ export function renderPart(work: Work, geometry: Geometry, part: Rectangle): Uin
   return out;
 }
 
-/** One channel: the luminance of each pixel. */
-export const greyOf = (codes: Uint8Array | Uint16Array): Uint8Array | Uint16Array =>
-  codes instanceof Uint16Array ? luminanceOf16(codes) : luminanceOf8(codes);
-
-/** Quality from which colour is kept at full size in a JPEG. */
-export const chromaOf = (quality: number) => (quality >= 90 ? '4:4:4' : '4:2:0');
-
 /**
- * Renders a band: into shared memory, or as a JPEG of its own with the standard tables, to be joined to the
- * others.
+ * Renders a band: RGB into shared memory, or given back, as one channel where the profile is grey.
  */
-export async function renderBand({ work, fromRow, rows, out, quality }: Band): Promise<Uint8Array | null> {
+export function renderBand({ work, fromRow, rows, out }: Band): Uint8Array | Uint16Array | null {
   const geometry = geometryOf(work.photograph, work.treatment.frame);
   const { width } = geometry;
-  const part = { x: 0, y: fromRow, width, height: rows };
-  const codes = renderPart(work, geometry, part);
-  if (out) {
-    const all = work.bits === 8 ? new Uint8Array(out) : new Uint16Array(out);
-    all.set(codes, fromRow * width * 3);
-    return null;
-  }
-  const grey = work.profile === 'grey';
-  const strip = await sharp(grey ? greyOf(codes) : codes, {
-    raw: { width, height: rows, channels: grey ? 1 : 3 },
-  })
-    .toColourspace(grey ? 'b-w' : 'srgb')
-    .jpeg({ quality, chromaSubsampling: chromaOf(quality), optimiseCoding: false })
-    .toBuffer();
-  return new Uint8Array(strip.buffer, strip.byteOffset, strip.byteLength);
+  const codes = renderPart(work, geometry, { x: 0, y: fromRow, width, height: rows });
+  if (!out) return work.profile === 'grey' ? greyOf(codes) : codes;
+  const all = work.bits === 8 ? new Uint8Array(out) : new Uint16Array(out);
+  all.set(codes, fromRow * width * 3);
+  return null;
 }

@@ -1,3 +1,6 @@
+import sharp from 'sharp';
+import { chromaOf } from '../pictures/encode';
+
 /**
  * Joins JPEGs of equal width, coded with the same tables, one below another into one, their data as it is:
  * each strip becomes a restart interval, where decoding starts afresh.
@@ -75,4 +78,18 @@ export function joinStrips(strips: readonly Buffer[], width: number, height: num
 export function mostRows(width: number): number {
   const rows = Math.floor(65535 / Math.ceil(width / 8)) * 8;
   return Math.max(STRIP_STEP, rows - (rows % STRIP_STEP));
+}
+
+/** Encodes a strip with the standard tables, so that all strips of a picture have the same. */
+export function encodeStrip(
+  codes: Uint8Array,
+  width: number,
+  height: number,
+  grey: boolean,
+  quality: number,
+): Promise<Buffer> {
+  return sharp(codes, { raw: { width, height, channels: grey ? 1 : 3 } })
+    .toColourspace(grey ? 'b-w' : 'srgb')
+    .jpeg({ quality, chromaSubsampling: chromaOf(quality), optimiseCoding: false })
+    .toBuffer();
 }

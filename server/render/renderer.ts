@@ -8,7 +8,7 @@ import type { Surveys } from '../../core/engine/run';
 import type { Treatment } from '../../core/treatment/schema';
 import type { Pixels } from '../pictures/decode';
 import type { Bake, Band, Look, Shared, Work } from './band';
-import { joinStrips, mostRows, STRIP_STEP } from './jpeg-strips';
+import { encodeStrip, joinStrips, mostRows, STRIP_STEP } from './jpeg-strips';
 
 /** Pixels of a band: enough to be worth sending, few enough for progress and for stopping. */
 const BAND_PIXELS = 1 << 20;
@@ -49,14 +49,17 @@ function share({ width, height, codes }: Pixels): Shared {
   return { codes: shared, narrow, width, height };
 }
 
+/** What a band gives: its codes, or nothing where they went into shared memory. */
+type Given = Uint8Array | Uint16Array | null;
+
 /** Renders treatments in worker threads, one a core, each a band of rows at a time. */
 export class Renderer {
-  private readonly pool: Piscina<Band | Bake | Look, Uint8Array | null | KeptTable[] | Surveys>;
+  private readonly pool: Piscina<Band | Bake | Look, Given | KeptTable[] | Surveys>;
   private readonly planner = createPlanner(0);
 
   /** @param bandWorker path of the built script that a thread runs */
   constructor(bandWorker: string, { ready = 1 }: { ready?: number } = {}) {
-    this.pool = new Piscina<Band | Bake | Look, Uint8Array | null | KeptTable[] | Surveys>({
+    this.pool = new Piscina<Band | Bake | Look, Given | KeptTable[] | Surveys>({
       filename: bandWorker,
       minThreads: ready,
       maxThreads: availableParallelism(),
@@ -96,27 +99,31 @@ export class Renderer {
     return { work, margin };
   }
 
-  /** Runs bands of `rows` rows; resolves to what each gave, in order. */
-  private async inBands(
+  /** Runs bands of some rows each; resolves to what was made of what each gave, in order. */
+  private async inBands<T>(
     job: RenderJob,
     work: Work,
     size: { width: number; height: number },
     rowsEach: number,
-    band: Pick<Band, 'out' | 'quality'>,
-  ): Promise<(Uint8Array | null)[]> {
+    out: SharedArrayBuffer | null,
+    then: (given: Given, rows: number) => T | Promise<T>,
+  ): Promise<T[]> {
     const { signal, onProgress } = job;
     // Every band listens for the stop.
     if (signal) setMaxListeners(0, signal);
-    const running: Promise<Uint8Array | null>[] = [];
+    const running: Promise<T>[] = [];
     let done = 0;
     for (let fromRow = 0; fromRow < size.height; fromRow += rowsEach) {
       const rows = Math.min(rowsEach, size.height - fromRow);
+      const band = this.pool.run({ work, fromRow, rows, out }, { signal });
       running.push(
-        this.pool.run({ work, fromRow, rows, ...band }, { signal }).then(result => {
-          done += rows;
-          onProgress?.(done / size.height);
-          return result as Uint8Array | null;
-        }),
+        band
+          .then(given => then(given as Given, rows))
+          .then(result => {
+            done += rows;
+            onProgress?.(done / size.height);
+            return result;
+          }),
       );
     }
     return Promise.all(running);
@@ -130,13 +137,13 @@ export class Renderer {
     const out = new SharedArrayBuffer(width * height * 3 * (job.bits / 8));
     const most = margin > 0 ? MARGIN_BAND_PIXELS : BAND_PIXELS;
     const rowsEach = Math.max(1, Math.min(Math.ceil(height / 2), Math.floor(most / width)));
-    await this.inBands(job, work, size, rowsEach, { out, quality: 0 });
+    await this.inBands(job, work, size, rowsEach, out, () => null);
     return { width, height, codes: job.bits === 8 ? new Uint8Array(out) : new Uint16Array(out) };
   }
 
   /**
-   * Renders to a JPEG without a profile: bands are encoded in the threads that rendered them, while others are
-   * still rendered, and joined.
+   * Renders to a JPEG without a profile: each band is encoded as soon as it is rendered, while others still
+   * are, and all are joined.
    */
   async renderJpeg(job: RenderJob, quality: number): Promise<Buffer> {
     const { work, margin } = await this.workOf(job);
@@ -145,13 +152,10 @@ export class Renderer {
     const most = margin > 0 ? MARGIN_BAND_PIXELS : BAND_PIXELS;
     const wanted = Math.min(mostRows(width), Math.ceil(height / 2), Math.floor(most / width));
     const rowsEach = Math.max(STRIP_STEP, wanted - (wanted % STRIP_STEP));
-    const strips = await this.inBands(job, work, size, rowsEach, { out: null, quality });
-    return joinStrips(
-      strips.map(s => Buffer.from(s!.buffer, s!.byteOffset, s!.byteLength)),
-      width,
-      height,
-      rowsEach,
+    const strips = await this.inBands(job, work, size, rowsEach, null, (given, rows) =>
+      encodeStrip(given as Uint8Array, width, rows, work.profile === 'grey', quality),
     );
+    return joinStrips(strips, width, height, rowsEach);
   }
 
   close(): Promise<void> {
