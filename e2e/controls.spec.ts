@@ -178,3 +178,31 @@ test('a colour table is brought in, carried by the take, and a broken one is nam
   await page.keyboard.press('Control+z');
   await expect.poll(async () => (await pictureOn(page)).data.equals(plain.data)).toBe(true);
 });
+
+test('all conversions side by side on the picture, one taken by mouse, another by keys', async ({
+  page,
+  app,
+}) => {
+  const luminance = await bench(page, app as never, [{ kind: 'mono' }]);
+  const gap = (shot: typeof luminance) =>
+    Math.abs(colourAt(shot, 0.25, 0.75)[0] - colourAt(shot, 0.75, 0.75)[0]);
+  await page.getByRole('button', { name: 'All conversions' }).click();
+  const board = page.getByRole('region', { name: 'Choose a mono' });
+  await expect(board.getByRole('button', { pressed: true })).toHaveText(/Luminance/);
+  await board.getByRole('button', { name: /Response by hue auto/ }).click();
+  await expect(board).toBeHidden();
+  await expect(page.getByRole('button', { name: 'Undo: Mono: response by hue' })).toBeVisible();
+  expect(gap(await pictureOn(page))).toBeGreaterThan(gap(luminance) + 20);
+
+  await page.getByRole('button', { name: 'All conversions' }).click();
+  const average = board.getByRole('button', { name: 'Average' });
+  await average.focus();
+  await expect(board.getByRole('heading', { name: 'Average' })).toBeVisible();
+  await page.keyboard.press('Enter');
+  const shown = await pictureOn(page);
+  expect(colourAt(shown, 0.25, 0.75)[0]).toBeCloseTo(((0.75 + 0.36 + 0.36) / 3) * 255, -1);
+  await page.getByRole('button', { name: 'All conversions' }).click();
+  await page.keyboard.press('Escape');
+  await expect(board).toBeHidden();
+  expect((await pictureOn(page)).data.equals(shown.data)).toBe(true);
+});

@@ -12,22 +12,8 @@ const ms = v => `${v.toFixed(1)} ms`;
 await withServer(async url => {
   const { chromium } = await import('@playwright/test');
   const { default: sharp } = await import('sharp');
-  // A photograph of 18 megapixels with smooth tones and fine grain, all its own.
-  const [width, height] = [5184, 3456];
-  const codes = Buffer.alloc(width * height * 3);
-  let seed = 3;
-  for (let i = 0; i < width * height; i++) {
-    const x = (i % width) / width;
-    const y = Math.floor(i / width) / height;
-    seed = (Math.imul(seed, 1664525) + 1013904223) >>> 0;
-    const grain = (seed / 2 ** 32 - 0.5) * 16;
-    codes[i * 3] = Math.max(0, Math.min(255, 255 * x + grain));
-    codes[i * 3 + 1] = Math.max(0, Math.min(255, 255 * y + grain));
-    codes[i * 3 + 2] = Math.max(0, Math.min(255, 128 + 100 * Math.sin(9 * x * y) + grain));
-  }
-  const file = await sharp(codes, { raw: { width, height, channels: 3 } })
-    .jpeg({ quality: 92 })
-    .toBuffer();
+  const { benchJpeg } = await import('./bench-pictures.mjs');
+  const file = await benchJpeg(5184, 3456);
   const api = async (method, path, body) => {
     const response = await fetch(url + path, {
       method,

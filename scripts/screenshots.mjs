@@ -38,6 +38,10 @@ await withServer(async url => {
   await page.locator('[data-tray]').nth(1).click();
   await page.mouse.move(300, 300);
   await shoot('bench-mono');
+  await page.getByRole('button', { name: 'All conversions' }).click();
+  await page.getByRole('button', { name: /Response by hue/ }).hover();
+  await page.waitForTimeout(1500);
+  await shoot('bench-conversions');
   await page.goto(`${url}/series/${series.id}/send-out`);
   await page.getByRole('button', { name: 'Send out two' }).click();
   await page.getByText('2 of 2 done').waitFor();

@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { mixNames } from '../colour/mixes';
 import { familyNames } from '../colour/hues';
+import { picture } from '../testing/pictures';
 import { parseTreatment, type Treatment } from '../treatment/schema';
 import { reachAt } from '../masks/reach';
 import { exactly } from './lay';
@@ -55,21 +56,6 @@ const anyTreatment = fc
 
 const read = (steps: object[], rest: object = {}) =>
   parseTreatment({ format: 'lampwash-treatment', version: 1, steps, ...rest });
-
-/** A picture of smooth colour and fine noise, the same every time. */
-function picture(width: number, height: number, grey = false): Tile {
-  const codes = new Uint16Array(width * height * 3);
-  let seed = 11;
-  for (let i = 0; i < width * height; i++) {
-    const x = (i % width) / width;
-    const y = Math.floor(i / width) / height;
-    seed = (Math.imul(seed, 1664525) + 1013904223) >>> 0;
-    const n = (seed / 2 ** 32 - 0.5) * 0.04;
-    const rgb = grey ? [x, x, x] : [x, y, (1 - x) * (0.5 + 0.5 * Math.sin(9 * y))];
-    for (let k = 0; k < 3; k++) codes[i * 3 + k] = Math.min(1, Math.max(0, rgb[k] + n)) * 65535;
-  }
-  return { codes, width, height, x: 0, y: 0 };
-}
 
 function rendered16(treatment: Treatment, tile: Tile, grey = false, pixels = 1e9): Uint16Array {
   const out = new Uint16Array(tile.codes.length);

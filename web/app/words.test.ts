@@ -1,11 +1,23 @@
 import { describe, expect, it } from 'vitest';
-import { countOf, numberInWords, sizeInWords, stepsInWords, whenInWords, wordFor } from './words';
+import {
+  countOf,
+  numberInWords,
+  sizeInWords,
+  stepsInWords,
+  whenInWords,
+  wordFor,
+  wordForOption,
+} from './words';
 
 describe('words', () => {
   it('name settings and kinds in the words of the trade', () => {
     expect(wordFor('split-tone')).toBe('Split tone');
     expect(wordFor('exposure')).toBe('Exposure');
-    expect(wordFor('keepLightness')).toBe('Keep lightness');
+    expect(wordFor('keepLightness')).toBe('Keep tones');
+    expect(wordFor('outBlack')).toBe('Black out');
+    expect(wordFor('someThing')).toBe('Some thing');
+    expect(wordForOption('interpolation', 'srgb')).toBe('Plain');
+    expect(wordForOption('method', 'luma')).toBe('Luma');
   });
 
   it('count', () => {

@@ -26,6 +26,7 @@ import type { SetSetting } from './controls/FieldControls';
 import { StepPanel } from './controls/StepPanel';
 import { Details } from './Details';
 import { isTyping } from './keys';
+import { MonoBoard } from './MonoBoard';
 import { SavingMark } from './SavingMark';
 import { TakeSession } from './session';
 import { Strip } from './Strip';
@@ -41,6 +42,14 @@ const Frame = styled.div`
   > header {
     grid-column: 1 / -1;
   }
+`;
+
+/** Where the picture hangs, and what is laid over it. */
+const Place = styled.div`
+  position: relative;
+  display: grid;
+  min-width: 0;
+  min-height: 0;
 `;
 
 const Panel = styled.aside`
@@ -147,6 +156,7 @@ function BenchAtWork({
   const [lampAt, setLampAt] = useState<number | null>(null);
   const [bareHeld, setBareHeld] = useState(false);
   const [details, setDetails] = useState(false);
+  const [choosingMono, setChoosingMono] = useState(false);
 
   const { id, width, height, grey } = photograph;
   const picture = useMemo(() => ({ id, width, height, grey }), [id, width, height, grey]);
@@ -247,6 +257,7 @@ function BenchAtWork({
     };
   }, [step]);
 
+  const closeMono = useCallback(() => setChoosingMono(false), []);
   const settle = useCallback(() => session.flush(), [session]);
   const chosenStep = treatment.steps.find(s => s.id === chosen);
   const sendOut = async () => {
@@ -300,7 +311,21 @@ function BenchAtWork({
         </Button>
       </Bar>
       <Strip series={series} current={photograph} />
-      <PictureView picture={picture} title={photograph.title} treatment={bareHeld ? bareInFrame : lit} />
+      <Place>
+        <PictureView picture={picture} title={photograph.title} treatment={bareHeld ? bareInFrame : lit} />
+        {choosingMono && chosenStep?.kind === 'mono' ? (
+          <MonoBoard
+            picture={picture}
+            treatment={treatment}
+            step={chosenStep}
+            onChoose={(settings, name) => {
+              commit(changeStep(treatment, chosenStep.id, { settings }), `Mono: ${name.toLowerCase()}`);
+              setChoosingMono(false);
+            }}
+            onClose={closeMono}
+          />
+        ) : null}
+      </Place>
       <Panel aria-label={chosenStep ? nameOf(chosenStep.id) : 'No step chosen'}>
         {chosenStep ? (
           <StepPanel
@@ -310,6 +335,7 @@ function BenchAtWork({
             onPreview={next => session.preview(next)}
             onCommit={commit}
             onSet={setSetting}
+            onChooseMono={() => setChoosingMono(true)}
             onMove={by => nudge(chosenStep.id, by)}
             onRemove={() => remove(chosenStep.id)}
           />

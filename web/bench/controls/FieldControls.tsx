@@ -92,11 +92,19 @@ const units: Record<
   whole: { shownTimes: 1, unit: '', decimals: 0, step: 1 },
 };
 
+/** The OKLab lightness of a track that stands for no range of tones. */
+const MIDDLE = 0.66;
+
 /** The paint of a track, where colour says what the values give. */
 function paintOf(name: string, path: readonly string[], values: Values): string | undefined {
-  const L = lightnessOf[path.at(-1) ?? ''];
-  if (L !== undefined && name === 'hue') return huePaint(L, Number(values.saturation ?? 0));
-  if (L !== undefined && name === 'saturation') return saturationPaint(Number(values.hue ?? 0), L);
+  const [range = ''] = path;
+  const strong = values.saturation ?? values.amount;
+  // In the hue families hue and saturation are changes, not colours.
+  if (typeof values.hue === 'number' && typeof strong === 'number' && !(range in FAMILIES)) {
+    const L = lightnessOf[range] ?? MIDDLE;
+    if (name === 'hue') return huePaint(L, strong);
+    if (name === 'saturation' || name === 'amount') return saturationPaint(values.hue, L);
+  }
   if (name in FAMILIES && path.at(-1) === 'response') {
     const [r, g, b] = pureHue(FAMILIES[name as Family]).map(v => 0.3 + 0.45 * v);
     return `linear-gradient(90deg, #16181a, ${toHex(r, g, b)} 50%, #f6f6f6)`;

@@ -55,6 +55,11 @@ const Body = styled.div`
 `;
 
 const Laying = styled.section`
+  .offers {
+    display: flex;
+    gap: 8px;
+    padding: 2px 0;
+  }
   padding: 6px 16px 8px;
   border-top: 1px solid var(--rule);
   .mix {
@@ -157,13 +162,13 @@ function LayingOn({
 }
 
 /** Settings found from the picture, for kinds that can. */
-function Automatic() {
+function Automatic({ onChooseMono }: Pick<StepPanelProps, 'onChooseMono'>) {
   const { picture, treatment, step, commit } = useTools();
   const [busy, setBusy] = useState(false);
   const able =
     step.kind === 'light' ||
     (step.kind === 'mono' && (step.settings as { method: string }).method === 'response');
-  if (!able) return null;
+  if (!able && step.kind !== 'mono') return null;
   const find = async () => {
     setBusy(true);
     try {
@@ -184,9 +189,18 @@ function Automatic() {
   };
   return (
     <Laying>
-      <Button $small onPress={() => void find()} isDisabled={busy}>
-        {busy ? 'Looking at the picture …' : 'Automatic'}
-      </Button>
+      <div className="offers">
+        {step.kind === 'mono' ? (
+          <Button $small onPress={onChooseMono}>
+            All conversions
+          </Button>
+        ) : null}
+        {able ? (
+          <Button $small onPress={() => void find()} isDisabled={busy}>
+            {busy ? 'Looking …' : 'Automatic'}
+          </Button>
+        ) : null}
+      </div>
     </Laying>
   );
 }
@@ -199,6 +213,8 @@ export interface StepPanelProps {
   onCommit: (treatment: Treatment, label: string) => void;
   /** Sets a setting of the chosen step; must stay the same function. */
   onSet: SetSetting;
+  /** Lays all conversions side by side. */
+  onChooseMono: () => void;
   onMove: (by: -1 | 1) => void;
   onRemove: () => void;
 }
@@ -211,6 +227,7 @@ export function StepPanel({
   onPreview,
   onCommit,
   onSet,
+  onChooseMono,
   onMove,
   onRemove,
 }: StepPanelProps) {
@@ -265,7 +282,7 @@ export function StepPanel({
       </Head>
       <Body>
         <ToolsContext.Provider value={{ picture, treatment, step, commit: onCommit }}>
-          <Automatic />
+          <Automatic onChooseMono={onChooseMono} />
           <FieldControls
             key={step.id}
             fields={kind.fields}
