@@ -39,7 +39,8 @@ await withServer(async url => {
   await page.mouse.move(300, 300);
   await shoot('bench-mono');
   await page.getByRole('button', { name: 'All conversions' }).click();
-  await page.getByRole('button', { name: /Response by hue/ }).hover();
+  const board = page.getByRole('region', { name: 'Choose a mono' });
+  await board.getByRole('button', { name: /Local contrast/ }).hover();
   await page.waitForTimeout(1500);
   await shoot('bench-conversions');
   await page.goto(`${url}/series/${series.id}/send-out`);
