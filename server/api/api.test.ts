@@ -317,6 +317,21 @@ describe('takes', () => {
     expect((await http().get(`/api/takes/${id}`)).body.revision).toBe(1);
   });
 
+  it('one that an earlier version saved is read with the settings that it lacks', async () => {
+    const { id } = await newSeries();
+    const { currentTakeId } = await photographIn(id);
+    await http()
+      .put(`/api/takes/${currentTakeId}/treatment`)
+      .send({ revision: 1, treatment: light(1) });
+    await server.services.sequelize.query(
+      `UPDATE take_states SET treatment = treatment - 'frame' - 'masks' - 'tables' #- '{steps,0,settings,gamma}'
+       WHERE take_id = $1`,
+      { bind: [currentTakeId] },
+    );
+    const { body } = await http().get(`/api/takes/${currentTakeId}`);
+    expect(body.treatment).toEqual(JSON.parse(JSON.stringify(light(1))));
+  });
+
   it('undo and redo follow any sequence of edits, as a simple model does', async () => {
     const series = await newSeries();
     const file = await png8(8, 8, () => [50, 60, 70]);

@@ -6,7 +6,7 @@ import {
   type InferAttributes,
   type InferCreationAttributes,
 } from 'sequelize';
-import type { Treatment } from '../../core/treatment/schema';
+import { parseTreatment, type Treatment } from '../../core/treatment/schema';
 import type { SendOutSettings } from '../pictures/encode';
 
 export class Series extends Model<InferAttributes<Series>, InferCreationAttributes<Series>> {
@@ -136,13 +136,22 @@ export function connect(databaseUrl: string): Sequelize {
     },
     { sequelize, tableName: 'takes' },
   );
+  /** Read as a treatment is, so that one that an earlier version saved gets the settings it lacks. */
+  const treatment = {
+    type: DataTypes.JSONB,
+    get(this: Model): Treatment | undefined {
+      // Absent where a query asked for other columns only.
+      const saved = this.getDataValue('treatment');
+      return saved === undefined ? undefined : parseTreatment(saved);
+    },
+  };
   TakeState.init(
     {
       takeId: { type: DataTypes.UUID, primaryKey: true },
       number: { type: integer, primaryKey: true },
       parent: integer,
       label: text,
-      treatment: DataTypes.JSONB,
+      treatment,
       createdAt: time,
     },
     { sequelize, tableName: 'take_states' },
@@ -152,7 +161,7 @@ export function connect(databaseUrl: string): Sequelize {
       id,
       takeId: DataTypes.UUID,
       seriesId: DataTypes.UUID,
-      treatment: DataTypes.JSONB,
+      treatment,
       settings: DataTypes.JSONB,
       fileName: text,
       state: { type: text, defaultValue: 'waiting' },

@@ -1,4 +1,4 @@
-import type { Treatment } from '../../core/treatment/schema';
+import { parseTreatment, type Treatment } from '../../core/treatment/schema';
 
 /**
  * Edits that the server has not acknowledged, kept in this browser. Each window keeps its own, so that two
@@ -48,7 +48,9 @@ export async function findUnsaved(takeId: string): Promise<Unsaved | null> {
   const text = localStorage.getItem(keyOf(takeId, owner));
   localStorage.removeItem(keyOf(takeId, owner));
   try {
-    return JSON.parse(text ?? 'null') as Unsaved | null;
+    const edit = JSON.parse(text ?? 'null') as Unsaved | null;
+    // Read anew, since an earlier version may have kept it.
+    return edit && { ...edit, treatment: parseTreatment(edit.treatment) };
   } catch {
     return null;
   }
