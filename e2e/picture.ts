@@ -13,6 +13,11 @@ const canvas = (page: Page) => page.locator('canvas[data-picture]');
 
 /** Waits until the picture that was asked for last is the one that is drawn. */
 export async function settled(page: Page): Promise<void> {
+  // What was just changed is asked for after the next frame, and is not to be missed.
+  await page.evaluate(
+    () =>
+      new Promise<void>(done => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(done)))),
+  );
   await expect
     .poll(() =>
       canvas(page).evaluate((e: HTMLCanvasElement) => {
