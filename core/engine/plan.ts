@@ -320,7 +320,7 @@ function layOut(
       (coverages[i]?.needsGround ||
         (kindOf(s).usesGround && (alone[i] || (firstAlone >= 0 && i > firstAlone)))),
   );
-  const snapshot = readsPicture.includes(true);
+  const keepsGround = readsPicture.includes(true);
 
   let open: Step[] = [];
   let openFrom = 0;
@@ -329,7 +329,7 @@ function layOut(
     open = [];
   };
   steps.forEach((step, i) => {
-    if (snapshot && i === groundSteps) {
+    if (keepsGround && i === groundSteps) {
       flush();
       layout.passes.push({ kind: 'ground', key: 'ground' });
     }

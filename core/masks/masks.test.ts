@@ -98,6 +98,17 @@ describe('parts', () => {
   });
 });
 
+it('a mask that is read from the picture keeps its softness where another stands on it', () => {
+  const tones = (more: object) => ({ id: 'o', parts: [{ kind: 'tones', range: [0.45, 0.45, 1, 1] }], ...more });
+  const along = (more: object) => {
+    const at = covered([{ kind: 'mask', mask: 'o' }], {}, [tones(more)]);
+    return Array.from({ length: 40 }, (_, i) => at((i + 0.5) / 40, 0.45));
+  };
+  const steepest = (values: number[]) => Math.max(...values.slice(1).map((v, i) => Math.abs(v - values[i])));
+  expect(steepest(along({}))).toBeGreaterThan(0.9);
+  expect(steepest(along({ feather: 0.15 }))).toBeLessThan(0.4);
+});
+
 describe('brush', () => {
   it('taking away after adding leaves nothing', () => {
     const parts = fc.constantFrom(
