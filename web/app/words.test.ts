@@ -1,13 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import {
-  countOf,
-  numberInWords,
-  sizeInWords,
-  stepsInWords,
-  whenInWords,
-  wordFor,
-  wordForOption,
-} from './words';
+import { countOf, numberInWords, sizeInWords, stepsInWords, whenInWords, wordFor, wordWithin } from './words';
 
 describe('words', () => {
   it('name settings and kinds in the words of the trade', () => {
@@ -16,8 +8,10 @@ describe('words', () => {
     expect(wordFor('keepLightness')).toBe('Keep tones');
     expect(wordFor('outBlack')).toBe('Black out');
     expect(wordFor('someThing')).toBe('Some thing');
-    expect(wordForOption('interpolation', 'srgb')).toBe('Plain');
-    expect(wordForOption('method', 'luma')).toBe('Luma');
+    expect(wordWithin('interpolation', 'srgb')).toBe('Plain');
+    expect(wordWithin('method', 'luma')).toBe('Luma');
+    expect(wordWithin('centre', 'y')).toBe('Down');
+    expect(wordWithin('lights', 'y')).toBe('Yellow');
   });
 
   it('count', () => {

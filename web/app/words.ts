@@ -37,7 +37,8 @@ const words: Record<string, string> = {
   m: 'Magenta',
   y: 'Yellow',
   k: 'Black',
-  x: 'Across',
+  'centre.x': 'Across',
+  'centre.y': 'Down',
 };
 
 /** A setting's or a kind's name as a person reads it: from the list, or the key in plain words. */
@@ -50,9 +51,8 @@ export function wordFor(key: string): string {
   return plain.charAt(0).toUpperCase() + plain.slice(1);
 }
 
-/** A value of a choice as a person reads it; some words mean something else in another choice. */
-export const wordForOption = (choice: string, value: string): string =>
-  words[`${choice}.${value}`] ?? wordFor(value);
+/** A value of a choice, or a setting of a group, as a person reads it: some words mean something else elsewhere. */
+export const wordWithin = (within: string, key: string): string => words[`${within}.${key}`] ?? wordFor(key);
 
 const small = [
   'No',

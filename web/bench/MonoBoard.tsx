@@ -218,6 +218,8 @@ export function MonoBoard({
     [beneath, step, settingsOf],
   );
   const way = ways.find(w => w.method === shown)!;
+  const says =
+    shown === 'response' && now.method === 'response' ? 'The eight families as they are set.' : way.says;
   /** The automatic response is still being looked for. */
   const waits = (method: Settings['method']) =>
     method === 'response' && now.method !== 'response' && found === null;
@@ -249,7 +251,7 @@ export function MonoBoard({
         <div className="label">
           <div>
             <h2>{way.name}</h2>
-            <p>{way.says}</p>
+            <p>{says}</p>
           </div>
           <Button onPress={onClose}>Leave as it is</Button>
         </div>

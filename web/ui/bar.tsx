@@ -104,6 +104,11 @@ export const Push = styled.span`
 `;
 
 const Tones = styled(RadioGroup)`
+  @media (max-width: 1120px) {
+    .word {
+      display: none;
+    }
+  }
   display: flex;
   align-items: center;
   gap: 8px;
@@ -134,7 +139,9 @@ export function WallTones() {
   const { tone, set } = useWall();
   return (
     <Tones aria-label="Wall tone" orientation="horizontal" value={tone} onChange={v => set(v as WallTone)}>
-      <span aria-hidden="true">Wall</span>
+      <span aria-hidden="true" className="word">
+        Wall
+      </span>
       {wallTones.map(t => (
         <Tone key={t} value={t} aria-label={`${t} wall`} style={{ background: shades[t] }} />
       ))}

@@ -9,7 +9,7 @@ import { ColourPicker } from '../../ui/colour';
 import { OnOff } from '../../ui/on-off';
 import { Picker } from '../../ui/overlays';
 import { Slider } from '../../ui/slider';
-import { wordFor, wordForOption } from '../../app/words';
+import { wordFor, wordWithin } from '../../app/words';
 import { BathsControl, type Bath } from './BathsControl';
 import { CurveControl } from './CurveControl';
 import { PigmentControl } from './PigmentControl';
@@ -37,6 +37,9 @@ export interface FieldsProps {
 const Section = styled.section`
   padding: 7px 16px;
   border-top: 1px solid var(--rule);
+  & & {
+    padding: 7px 0;
+  }
   &[data-plain] {
     border-top: 0;
     padding: 0;
@@ -128,8 +131,8 @@ const FieldSlider = memo(function FieldSlider({
   set: SetSetting;
 }) {
   const path = at.split('.');
-  const label = wordFor(path.at(-1)!);
-  const name = path.map((p, i) => (i ? wordFor(p).toLowerCase() : wordFor(p))).join(' ');
+  const label = wordWithin(path.at(-2) ?? '', path.at(-1)!);
+  const name = path.map((p, i) => (i ? wordWithin(path[i - 1], p).toLowerCase() : wordFor(p))).join(' ');
   return (
     <Slider
       label={label}
@@ -214,7 +217,7 @@ export function FieldControls({ fields, values, path = [], set }: FieldsProps) {
             <Picker
               label={label}
               value={String(values[name])}
-              options={field.options.map(o => ({ value: o, text: wordForOption(name, o) }))}
+              options={field.options.map(o => ({ value: o, text: wordWithin(name, o) }))}
               onChange={v => set(own, v, label.toLowerCase())}
             />
           </Choice>
