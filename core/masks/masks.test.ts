@@ -99,7 +99,11 @@ describe('parts', () => {
 });
 
 it('a mask that is read from the picture keeps its softness where another stands on it', () => {
-  const tones = (more: object) => ({ id: 'o', parts: [{ kind: 'tones', range: [0.45, 0.45, 1, 1] }], ...more });
+  const tones = (more: object) => ({
+    id: 'o',
+    parts: [{ kind: 'tones', range: [0.45, 0.45, 1, 1] }],
+    ...more,
+  });
   const along = (more: object) => {
     const at = covered([{ kind: 'mask', mask: 'o' }], {}, [tones(more)]);
     return Array.from({ length: 40 }, (_, i) => at((i + 0.5) / 40, 0.45));
