@@ -1,5 +1,6 @@
 import { stages, type Stage } from '../steps/define';
 import { stepKind, type Kind } from '../steps';
+import { groupBetween } from './groups';
 import type { Step, Treatment } from './schema';
 
 /** Edits of a treatment. Each returns a new one and leaves the old as it was. */
@@ -76,10 +77,15 @@ export function changeSetting(
 export function placeStep(treatment: Treatment, id: string, stage: Stage, place: number): Treatment {
   const step = treatment.steps.find(s => s.id === id);
   if (!step) return treatment;
-  const moved = { ...step, stage };
   const steps = stages.flatMap(name => {
     const inStage = treatment.steps.filter(s => s.stage === name && s.id !== id);
-    if (name === stage) inStage.splice(Math.max(0, place), 0, moved);
+    if (name === stage) {
+      const at = Math.min(Math.max(0, place), inStage.length);
+      const [before, after] = [inStage[at - 1], inStage[at]];
+      // Within its own group it stays there, also at the ends.
+      const own = step.group !== null && [before, after].some(s => s?.group === step.group);
+      inStage.splice(at, 0, { ...step, stage, group: own ? step.group : groupBetween(before, after) });
+    }
     return inStage;
   });
   return { ...treatment, steps };
@@ -95,4 +101,11 @@ export function nudgeStep(treatment: Treatment, id: string, by: -1 | 1): Treatme
   const next = stages[stages.indexOf(step.stage) + by];
   if (!next) return treatment;
   return placeStep(treatment, id, next, by > 0 ? 0 : Number.MAX_SAFE_INTEGER);
+}
+
+/** A second of a step, right after it, in its group. */
+export function copyStep(treatment: Treatment, id: string): { treatment: Treatment; copy: string } {
+  const at = treatment.steps.findIndex(s => s.id === id);
+  const copy = { ...structuredClone(treatment.steps[at]), id: freshId(treatment) };
+  return { treatment: { ...treatment, steps: treatment.steps.toSpliced(at + 1, 0, copy) }, copy: copy.id };
 }
