@@ -71,7 +71,14 @@ export function liftBlackBefore(treatment: Treatment, stepId: string): Treatment
   const curve = newStep(treatment, 'curve', step.stage);
   const lifted = {
     ...curve,
-    settings: { ...curve.settings, all: [[0, LIFT], [0.25, 0.25 + LIFT * 0.5], [1, 1]] },
+    settings: {
+      ...curve.settings,
+      all: [
+        [0, LIFT],
+        [0.25, 0.25 + LIFT * 0.5],
+        [1, 1],
+      ],
+    },
   } as Step;
   const inStage = treatment.steps.filter(s => s.stage === step.stage);
   return placeStep(

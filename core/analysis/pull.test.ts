@@ -12,14 +12,17 @@ const still = Object.fromEntries(familyNames.map(name => [name, 0])) as Response
 function grey(colour: readonly number[], response: Response): number {
   const { settings } = newStep(bareTreatment(), 'mono');
   const c = Float64Array.from(colour);
-  mono.point({ ...settings, method: 'response', response })(c);
+  mono.point(
+    { ...settings, method: 'response', response },
+    { tables: new Map(), ground: new Float64Array(3) },
+  )(c);
   return c[0];
 }
 
 const soft = (hue: number) => pureHue(hue).map(v => 0.25 + 0.5 * v) as [number, number, number];
 
 describe('the families of a colour', () => {
-  it('are one at a family\'s own hue and two, summing to one, between', () => {
+  it("are one at a family's own hue and two, summing to one, between", () => {
     for (const name of familyNames) {
       const [strongest] = familiesOf(soft(FAMILIES[name]));
       expect(strongest.family).toBe(name);
@@ -38,20 +41,25 @@ describe('the families of a colour', () => {
 describe('a pull', () => {
   it('makes what has the colour lighter upwards and darker downwards, and the more the further', () => {
     fc.assert(
-      fc.property(fc.double({ min: 0, max: 359.9, noNaN: true }), fc.double({ min: 0.1, max: 0.45, noNaN: true }), (hue, amount) => {
-        const colour = soft(hue);
-        const at = (by: number) => grey(colour, pullResponse(still, colour, by));
-        expect(at(amount)).toBeGreaterThan(at(0));
-        expect(at(-amount)).toBeLessThan(at(0));
-        expect(at(amount)).toBeGreaterThan(at(amount / 2));
-      }),
+      fc.property(
+        fc.double({ min: 0, max: 359.9, noNaN: true }),
+        fc.double({ min: 0.1, max: 0.45, noNaN: true }),
+        (hue, amount) => {
+          const colour = soft(hue);
+          const at = (by: number) => grey(colour, pullResponse(still, colour, by));
+          expect(at(amount)).toBeGreaterThan(at(0));
+          expect(at(-amount)).toBeLessThan(at(0));
+          expect(at(amount)).toBeGreaterThan(at(amount / 2));
+        },
+      ),
     );
   });
   it('leaves families that the colour does not belong to, and stays within the range', () => {
     const start = { ...still, red: 0.9, blue: -0.4 };
     const pulled = pullResponse(start, soft(0), 0.8);
     expect(pulled.red).toBe(1);
-    for (const name of familyNames.filter(n => n !== 'red') as Family[]) expect(pulled[name]).toBe(start[name]);
+    for (const name of familyNames.filter(n => n !== 'red') as Family[])
+      expect(pulled[name]).toBe(start[name]);
   });
 });
 

@@ -12,7 +12,10 @@ const memberships = familyNames.map((_, own) =>
 const LEAST_CHROMA = 0.03;
 
 /** The families that a colour belongs to and how much, strongest first, summing to one; none for a grey. */
-export function familiesOf([r, g, b]: readonly [number, number, number]): { family: Family; share: number }[] {
+export function familiesOf([r, g, b]: readonly [number, number, number]): {
+  family: Family;
+  share: number;
+}[] {
   const most = Math.max(r, g, b);
   const span = most - Math.min(r, g, b);
   if (span < LEAST_CHROMA) return [];

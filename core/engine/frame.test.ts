@@ -4,7 +4,8 @@ import { describe, expect, it } from 'vitest';
 import { anyFrame } from '../testing/arbitraries';
 import { paint, picture, pixelAt, read, rendered } from '../testing/pictures';
 import { frameSchema } from '../treatment/frame';
-import { framedSize, fullCrop, geometryOf, photographEdge, sizeAt, sourceOf } from './geometry';
+import { fullCrop } from './crop';
+import { framedSize, geometryOf, photographEdge, sizeAt, sourceOf } from './geometry';
 
 const frameOf = (part: object) => frameSchema.parse(part);
 const photograph = { width: 300, height: 200 };

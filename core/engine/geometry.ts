@@ -217,30 +217,3 @@ export function sourceOf(geometry: Geometry, part: Rectangle): Rectangle {
     height: Math.max(0, Math.min(photograph.height, Math.ceil(bottom - 1e-6) + more) - y),
   };
 }
-
-/** The largest crop of a frame's ratio, about the middle, that shows no empty corner; the frame with it. */
-export function fullCrop(photograph: Size, frame: Frame): Frame {
-  if (isExact(frame)) return frame;
-  const whole = { ...frame, crop: { x: 0, y: 0, width: 1, height: 1 } };
-  const { width, height, toPhotograph } = geometryOf(photograph, whole);
-  const out = new Float64Array(2);
-  const inside = (x: number, y: number) => {
-    toPhotograph(x, y, out);
-    return out[0] >= 0 && out[1] >= 0 && out[0] <= photograph.width && out[1] <= photograph.height;
-  };
-  const holds = (share: number) => {
-    const x = (width * share) / 2;
-    const y = (height * share) / 2;
-    return [-1, 1].every(i => [-1, 1].every(j => inside(width / 2 + i * x, height / 2 + j * y)));
-  };
-  let low = 0.02;
-  let high = 1;
-  if (holds(1)) low = 1;
-  for (let i = 0; i < 30 && high - low > 1e-5; i++) {
-    const middle = (low + high) / 2;
-    if (holds(middle)) low = middle;
-    else high = middle;
-  }
-  const edge = (1 - low) / 2;
-  return { ...frame, crop: { x: edge, y: edge, width: low, height: low } };
-}

@@ -5,6 +5,35 @@ import { amount, fraction, group } from './fields';
 /** Stops by which the corners darken (or lighten) at amount 1. */
 const STOPS = 2.5;
 
+interface VignetteSettings {
+  size: number;
+  roundness: number;
+  feather: number;
+  centre: { x: number; y: number };
+}
+
+/**
+ * The superellipse of a vignette in a frame of a size (pixels): its half axes are the frame's own, drawn towards
+ * equal ones for a circle, times `reach`.
+ */
+export function vignetteShape(
+  { size, roundness, feather, centre }: VignetteSettings,
+  { width, height }: { width: number; height: number },
+) {
+  const middle = (width + height) / 4;
+  const toCircle = (half: number) => half + Math.max(0, roundness) * (middle - half);
+  const reach = 0.25 + 1.25 * size;
+  return {
+    centreX: centre.x * width,
+    centreY: centre.y * height,
+    halfX: toCircle(width / 2) * reach,
+    halfY: toCircle(height / 2) * reach,
+    power: roundness < 0 ? 2 * 4 ** -roundness : 2,
+    softness: 0.02 + 0.98 * feather,
+    reach,
+  };
+}
+
 /**
  * Edges darkened or lightened along a superellipse |x|ⁿ + |y|ⁿ = 1 around the centre: a rectangle at roundness
  * -1 (n = 8), the frame's own ellipse at 0 (n = 2), a circle at 1. Size is how far out it begins, feather
@@ -27,21 +56,8 @@ export const vignette = defineStep({
     return {
       keepsGrey: true,
       own: (region, _survey, out) => {
-        const { scale } = region;
-        // Half axes in pixels of the frame: its own, drawn towards equal ones for a circle.
-        const most = Math.max(scale.width, scale.height) / 2;
-        const least = Math.min(scale.width, scale.height) / 2;
-        const round = Math.max(0, s.roundness);
-        const middle = (most + least) / 2;
-        const toCircle = (half: number) => half + round * (middle - half);
-        const reach = 0.25 + 1.25 * s.size;
         shade(region, out, {
-          centreX: s.centre.x * scale.width,
-          centreY: s.centre.y * scale.height,
-          halfX: toCircle(scale.width / 2) * reach,
-          halfY: toCircle(scale.height / 2) * reach,
-          power: s.roundness < 0 ? 2 * 4 ** -s.roundness : 2,
-          softness: 0.02 + 0.98 * s.feather,
+          ...vignetteShape(s, region.scale),
           stops: s.amount * STOPS,
           spare: s.spareHighlights,
         });

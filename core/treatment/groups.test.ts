@@ -14,7 +14,8 @@ const five = parseTreatment({
     { id: 'e', kind: 'grain' },
   ],
 });
-const groups = (t: Treatment) => t.steps.map(s => `${s.id}${s.group === null ? '' : `:${s.group}`}`).join(' ');
+const groups = (t: Treatment) =>
+  t.steps.map(s => `${s.id}${s.group === null ? '' : `:${s.group}`}`).join(' ');
 
 describe('groups', () => {
   it('take a neighbour in, and a third, and join with another group', () => {
@@ -57,7 +58,14 @@ describe('groups', () => {
 describe('a copy of a step', () => {
   it('stands right after it, with an id of its own and settings of its own', () => {
     const { treatment, copy } = copyStep(five, 'b');
-    expect(treatment.steps.map(s => s.kind)).toEqual(['curve', 'tint', 'tint', 'levels', 'split-tone', 'grain']);
+    expect(treatment.steps.map(s => s.kind)).toEqual([
+      'curve',
+      'tint',
+      'tint',
+      'levels',
+      'split-tone',
+      'grain',
+    ]);
     expect(treatment.steps[2].id).toBe(copy);
     expect(new Set(treatment.steps.map(s => s.id)).size).toBe(6);
     expect(treatment.steps[2].settings).toEqual(five.steps[1].settings);

@@ -22,7 +22,9 @@ export function runsOf(steps: readonly Step[]): Run[] {
 /** The run that a step stands in. */
 function runOf(treatment: Treatment, id: string): Run | undefined {
   const step = treatment.steps.find(s => s.id === id);
-  return runsOf(treatment.steps.filter(s => s.stage === step?.stage)).find(r => r.steps.some(s => s.id === id));
+  return runsOf(treatment.steps.filter(s => s.stage === step?.stage)).find(r =>
+    r.steps.some(s => s.id === id),
+  );
 }
 
 const changeAll = (treatment: Treatment, of: readonly Step[], change: Partial<Step>): Treatment => ({
@@ -75,7 +77,7 @@ export function leaveGroup(treatment: Treatment, id: string): Treatment {
 /** Dissolves the group that a step stands in. */
 export function ungroup(treatment: Treatment, id: string): Treatment {
   const run = runOf(treatment, id);
-  return run?.group == null ? treatment : changeAll(treatment, run.steps, { group: null });
+  return !run || run.group === null ? treatment : changeAll(treatment, run.steps, { group: null });
 }
 
 /** Names the group that a step stands in; an empty name leaves it as it is. */

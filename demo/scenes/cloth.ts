@@ -49,7 +49,12 @@ export function cloth({ width, length, across, along, edge, back, left, turn, se
   const tie = (row: number, column: number, down: number, right: number, stiffness: number) => {
     const [other, to] = [row + down, column + right];
     if (other < 0 || other > along || to < 0 || to > across) return;
-    springs.push([(row * columns + column) * 3, (other * columns + to) * 3, Math.hypot(down * stepZ, right * stepX), stiffness]);
+    springs.push([
+      (row * columns + column) * 3,
+      (other * columns + to) * 3,
+      Math.hypot(down * stepZ, right * stepX),
+      stiffness,
+    ]);
   };
   for (let row = 0; row <= along; row++) {
     for (let column = 0; column <= across; column++) {
@@ -75,8 +80,12 @@ export function cloth({ width, length, across, along, edge, back, left, turn, se
       for (const [a, b, rest, stiffness] of springs) {
         const [dx, dy, dz] = [here[b]! - here[a]!, here[b + 1]! - here[a + 1]!, here[b + 2]! - here[a + 2]!];
         const pull = ((Math.hypot(dx, dy, dz) - rest) / (Math.hypot(dx, dy, dz) || 1)) * stiffness;
-        here[a] += dx * pull; here[a + 1] += dy * pull; here[a + 2] += dz * pull;
-        here[b] -= dx * pull; here[b + 1] -= dy * pull; here[b + 2] -= dz * pull;
+        here[a] += dx * pull;
+        here[a + 1] += dy * pull;
+        here[a + 2] += dz * pull;
+        here[b] -= dx * pull;
+        here[b + 1] -= dy * pull;
+        here[b + 2] -= dz * pull;
       }
     }
     for (let at = 0; at < here.length; at += 3) {
@@ -97,7 +106,8 @@ export function cloth({ width, length, across, along, edge, back, left, turn, se
         here[at + 2] = edge - skin;
         touches = true;
       }
-      if (touches) for (const axis of [0, 1, 2]) before[at + axis]! += (here[at + axis]! - before[at + axis]!) * 0.6;
+      if (touches)
+        for (const axis of [0, 1, 2]) before[at + axis]! += (here[at + axis]! - before[at + axis]!) * 0.6;
     }
   }
   const points: Point[] = [];

@@ -57,7 +57,7 @@ function enlarged(from: LinearPicture, width: number, height: number, exposure: 
       Array.from({ length: count }, (_, index) => {
         const place = (((index + 0.5) / count - 0.5) * lens + 0.5) * available - 0.5;
         const first = Math.floor(place) - 1;
-        return [0, 1, 2, 3].map((k) => ({
+        return [0, 1, 2, 3].map(k => ({
           at: Math.min(Math.max(first + k, 0), available - 1),
           share: cubic(place - first - k),
         }));
@@ -87,8 +87,7 @@ function enlarged(from: LinearPicture, width: number, height: number, exposure: 
 
 /** Shoulder and toe of a negative printed on paper (J. Hable's curve, "Filmic Tonemapping", 2010), white at 6. */
 function film(light: number): number {
-  const curve = (x: number) =>
-    (x * (0.15 * x + 0.05) + 0.004) / (x * (0.15 * x + 0.5) + 0.06) - 0.004 / 0.06;
+  const curve = (x: number) => (x * (0.15 * x + 0.05) + 0.004) / (x * (0.15 * x + 0.5) + 0.06) - 0.004 / 0.06;
   return Math.max(0, curve(light * 2.2) / curve(6.5));
 }
 

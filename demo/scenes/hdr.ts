@@ -30,7 +30,7 @@ export function readRadiance(file: Uint8Array): LinearPicture {
     if (packed) {
       at += 4;
       for (let channel = 0; channel < 4; channel++) {
-        for (let x = 0; x < width; ) {
+        for (let x = 0; x < width;) {
           const count = file[at++]!;
           if (count > 128) row.fill(file[at++]!, channel * width + x, channel * width + x + count - 128);
           else for (let k = 0; k < count; k++) row[channel * width + x + k] = file[at++]!;
@@ -38,7 +38,8 @@ export function readRadiance(file: Uint8Array): LinearPicture {
         }
       }
     } else {
-      for (let x = 0; x < width; x++) for (let channel = 0; channel < 4; channel++) row[channel * width + x] = file[at++]!;
+      for (let x = 0; x < width; x++)
+        for (let channel = 0; channel < 4; channel++) row[channel * width + x] = file[at++]!;
     }
     if (at > file.length) throw new Error('The picture ends before its last row.');
     for (let x = 0; x < width; x++) {

@@ -16,7 +16,14 @@ export interface Board {
 }
 
 /** A board along x, its middle at the origin: rounded and chipped edges, a little bent, cupped and twisted. */
-export function board({ length, thickness, width, seed, wear = thickness * 0.12, warp = thickness * 0.1 }: Board): Mesh {
+export function board({
+  length,
+  thickness,
+  width,
+  seed,
+  wear = thickness * 0.12,
+  warp = thickness * 0.1,
+}: Board): Mesh {
   const around = 40;
   const along = Math.min(160, Math.max(24, Math.round((length / width) * 8)));
   return surface(
@@ -37,7 +44,9 @@ export function board({ length, thickness, width, seed, wear = thickness * 0.12,
       let z = (c / reach) * (width / 2) * held;
       let y = (s / reach) * (thickness / 2) * held;
       z += wear * 0.5 * noise(x / width / 1.7, seed * 5.1, s);
-      y += warp * noise(x / length / 0.6 + seed, seed * 1.7) + warp * 0.8 * noise(seed * 9.3) * ((2 * z) / width) ** 2;
+      y +=
+        warp * noise(x / length / 0.6 + seed, seed * 1.7) +
+        warp * 0.8 * noise(seed * 9.3) * ((2 * z) / width) ** 2;
       y += (warp * 0.8 * noise(seed * 4.1 + 0.4) * x * z) / (length * width);
       const lifted = warp * noise(x / length / 0.6 + seed, seed * 1.7);
       return [x, end === 0 ? lifted + (y - lifted) * shrink : y, z * shrink];

@@ -24,7 +24,8 @@ mkdirSync(work, { recursive: true });
 
 for (const name of chosen) {
   const photograph = photographs[name];
-  if (!photograph) throw new Error(`There is no photograph "${name}". There are: ${Object.keys(photographs).join(', ')}.`);
+  if (!photograph)
+    throw new Error(`There is no photograph "${name}". There are: ${Object.keys(photographs).join(', ')}.`);
   const { scene, view, upright, development, render = 1200 } = photograph;
   const wide = size ?? render;
   const [width, height] = upright ? [Math.round((wide * 2) / 3), wide] : [wide, Math.round((wide * 2) / 3)];
@@ -34,14 +35,36 @@ for (const name of chosen) {
     const rendered = spawnSync(
       'nice',
       [
-        '-n', '15', 'timeout', '5400', 'povray', `+I${join(here, `${scene}.pov`)}`, `+O${light}`, `+L${work}`, `+L${here}`,
-        `+W${width}`, `+H${height}`, '+FH', '+WT2', '-D', '-A', '-V', '+GF', '-GD', '-GR', '-GS', `Declare=View=${view}`,
-        `Declare=Final=${wide >= 1000 ? 1 : 0}`, '+BS16',
+        '-n',
+        '15',
+        'timeout',
+        '5400',
+        'povray',
+        `+I${join(here, `${scene}.pov`)}`,
+        `+O${light}`,
+        `+L${work}`,
+        `+L${here}`,
+        `+W${width}`,
+        `+H${height}`,
+        '+FH',
+        '+WT2',
+        '-D',
+        '-A',
+        '-V',
+        '+GF',
+        '-GD',
+        '-GR',
+        '-GS',
+        `Declare=View=${view}`,
+        `Declare=Final=${wide >= 1000 ? 1 : 0}`,
+        '+BS16',
       ],
       { stdio: 'pipe', maxBuffer: 1 << 28 },
     );
     if (rendered.status !== 0) {
-      console.error(`${name}: the ray tracer stopped.\n${/File '[^]*?(?=Fatal|$)/.exec(rendered.stderr.toString())?.[0] ?? ''}`);
+      console.error(
+        `${name}: the ray tracer stopped.\n${/File '[^]*?(?=Fatal|$)/.exec(rendered.stderr.toString())?.[0] ?? ''}`,
+      );
       process.exitCode = 1;
       continue;
     }
@@ -51,7 +74,10 @@ for (const name of chosen) {
     width: size ? width : upright ? 1600 : 2400,
   });
   if (size) {
-    await sharp(done.codes, { raw: { width: done.width, height: done.height, channels: 3 } }).toColourspace('srgb').png().toFile(join(work, `${name}.png`));
+    await sharp(done.codes, { raw: { width: done.width, height: done.height, channels: 3 } })
+      .toColourspace('srgb')
+      .png()
+      .toFile(join(work, `${name}.png`));
     continue;
   }
   mkdirSync(finished, { recursive: true });
@@ -75,7 +101,7 @@ for (const name of chosen) {
       .resize(960)
       .toColourspace('rgb16')
       .withIccProfile('srgb')
-      .tiff({ compression: 'deflate', predictor: 'horizontal', bitdepth: 16 })
+      .tiff({ compression: 'deflate', predictor: 'horizontal' })
       .toFile(join(finished, `${name}-16-bit.tif`));
   }
 }

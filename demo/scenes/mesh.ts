@@ -69,7 +69,7 @@ export function turned(
   profile: [number, number][],
   sides: number,
   rows: number,
-  bend: (point: Point, angle: number, height: number) => Point = (point) => point,
+  bend: (point: Point, angle: number, height: number) => Point = point => point,
 ): Mesh {
   return surface(
     sides,
@@ -77,7 +77,11 @@ export function turned(
     (u, v) => {
       const [radius, height] = through(profile, v);
       const angle = u * 2 * Math.PI;
-      return bend([Math.max(radius, 0) * Math.cos(angle), height, Math.max(radius, 0) * Math.sin(angle)], angle, v);
+      return bend(
+        [Math.max(radius, 0) * Math.cos(angle), height, Math.max(radius, 0) * Math.sin(angle)],
+        angle,
+        v,
+      );
     },
     true,
   );
@@ -95,7 +99,9 @@ export function tube(path: Point[], radius: number | ((t: number) => number), si
     const size = typeof radius === 'number' ? radius : radius(index / (path.length - 1));
     for (let k = 0; k < sides; k++) {
       const angle = (k / sides) * 2 * Math.PI;
-      points.push(add(point, add(times(out, size * Math.cos(angle)), times(side, size * flat * Math.sin(angle)))));
+      points.push(
+        add(point, add(times(out, size * Math.cos(angle)), times(side, size * flat * Math.sin(angle)))),
+      );
     }
     if (index === 0) return;
     for (let k = 0; k < sides; k++) {
@@ -134,7 +140,7 @@ export function moved(mesh: Mesh, move: (point: Point) => Point): Mesh {
 
 /** Turned by degrees about x, then y, then z. */
 export function rotated(mesh: Mesh, x: number, y: number, z: number): Mesh {
-  const [a, b, c] = [x, y, z].map((angle) => (angle * Math.PI) / 180) as Point;
+  const [a, b, c] = [x, y, z].map(angle => (angle * Math.PI) / 180) as Point;
   return moved(mesh, ([px, py, pz]) => {
     [py, pz] = [py * Math.cos(a) - pz * Math.sin(a), py * Math.sin(a) + pz * Math.cos(a)];
     [px, pz] = [px * Math.cos(b) + pz * Math.sin(b), -px * Math.sin(b) + pz * Math.cos(b)];
@@ -148,25 +154,22 @@ export function standing(mesh: Mesh, height: number, x = 0, z = 0): Mesh {
   return moved(mesh, ([px, py, pz]) => [px + x, py - lowest + height, pz + z]);
 }
 
-const text = (values: readonly number[]) => `<${values.map((value) => value.toFixed(4)).join(',')}>`;
+const text = (values: readonly number[]) => `<${values.map(value => value.toFixed(4)).join(',')}>`;
 
 /** The mesh as a declaration of the scene language, shaded smoothly. */
 export function declared(name: string, mesh: Mesh): string {
   const normals: Point[] = mesh.points.map(() => [0, 0, 0]);
   for (const [a, b, c] of mesh.faces) {
-    const facing = cross(
-      less(mesh.points[b]!, mesh.points[a]!),
-      less(mesh.points[c]!, mesh.points[a]!),
-    );
+    const facing = cross(less(mesh.points[b]!, mesh.points[a]!), less(mesh.points[c]!, mesh.points[a]!));
     for (const corner of [a, b, c]) normals[corner] = add(normals[corner]!, facing);
   }
   const parts = [
     `vertex_vectors{${mesh.points.length},${mesh.points.map(text).join(',')}}`,
     `normal_vectors{${normals.length},${normals
-      .map((normal) => (Math.hypot(...normal) > 0 ? text(unit(normal)) : '<0,1,0>'))
+      .map(normal => (Math.hypot(...normal) > 0 ? text(unit(normal)) : '<0,1,0>'))
       .join(',')}}`,
     ...(mesh.uv ? [`uv_vectors{${mesh.uv.length},${mesh.uv.map(text).join(',')}}`] : []),
-    `face_indices{${mesh.faces.length},${mesh.faces.map((face) => `<${face.join(',')}>`).join(',')}}`,
+    `face_indices{${mesh.faces.length},${mesh.faces.map(face => `<${face.join(',')}>`).join(',')}}`,
   ];
   return `#declare ${name}=mesh2{${parts.join('\n')}}\n`;
 }

@@ -42,8 +42,16 @@ export function noise(x: number, y = 0, z = 0): number {
   const B = order[X + 1]! + Y;
   const corner = (base: number, up: number, ox: number, oy: number, oz: number) =>
     slope(order[(order[base + up]! + Z + oz) & 511]!, dx - ox, dy - oy, dz - oz);
-  const near = mix(mix(corner(A, 0, 0, 0, 0), corner(B, 0, 1, 0, 0), u), mix(corner(A, 1, 0, 1, 0), corner(B, 1, 1, 1, 0), u), v);
-  const far = mix(mix(corner(A, 0, 0, 0, 1), corner(B, 0, 1, 0, 1), u), mix(corner(A, 1, 0, 1, 1), corner(B, 1, 1, 1, 1), u), v);
+  const near = mix(
+    mix(corner(A, 0, 0, 0, 0), corner(B, 0, 1, 0, 0), u),
+    mix(corner(A, 1, 0, 1, 0), corner(B, 1, 1, 1, 0), u),
+    v,
+  );
+  const far = mix(
+    mix(corner(A, 0, 0, 0, 1), corner(B, 0, 1, 0, 1), u),
+    mix(corner(A, 1, 0, 1, 1), corner(B, 1, 1, 1, 1), u),
+    v,
+  );
   return mix(near, far, w);
 }
 

@@ -16,14 +16,20 @@ export function scanOfOldPrint(
   const tilt = 0.0055;
   const out = new Uint16Array(width * height);
   const grey = (x: number, y: number) => {
-    const [cx, cy] = [Math.min(Math.max(Math.floor(x), 0), width - 2), Math.min(Math.max(Math.floor(y), 0), height - 2)];
+    const [cx, cy] = [
+      Math.min(Math.max(Math.floor(x), 0), width - 2),
+      Math.min(Math.max(Math.floor(y), 0), height - 2),
+    ];
     const [fx, fy] = [Math.min(Math.max(x - cx, 0), 1), Math.min(Math.max(y - cy, 0), 1)];
     const at = (px: number, py: number) => {
       const index = (py * width + px) * 3;
       // A blue-sensitive plate: red comes out dark.
       return (codes[index]! * 0.12 + codes[index + 1]! * 0.4 + codes[index + 2]! * 0.48) / 65535;
     };
-    return (at(cx, cy) * (1 - fx) + at(cx + 1, cy) * fx) * (1 - fy) + (at(cx, cy + 1) * (1 - fx) + at(cx + 1, cy + 1) * fx) * fy;
+    return (
+      (at(cx, cy) * (1 - fx) + at(cx + 1, cy) * fx) * (1 - fy) +
+      (at(cx, cy + 1) * (1 - fx) + at(cx + 1, cy + 1) * fx) * fy
+    );
   };
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
@@ -70,18 +76,26 @@ export function scanOfOldPrint(
       [x, y] = [x + Math.cos(heading) * 1.3, y + Math.sin(heading) * 1.3];
     }
   }
-  for (const [x0, drift, from, to] of [[0.63, 0.02, 0.05, 0.58], [0.655, 0.015, 0.12, 0.3]] as const) {
+  for (const [x0, drift, from, to] of [
+    [0.63, 0.02, 0.05, 0.58],
+    [0.655, 0.015, 0.12, 0.3],
+  ] as const) {
     for (let y = from * height; y < to * height; y += 0.8) {
       const t = y / height;
-      if (noise(y / 40, x0 * 90) > -0.25) mark(width * (x0 + drift * t) + 1.5 * noise(y / 130, x0), y, 0.55, 0.84);
+      if (noise(y / 40, x0 * 90) > -0.25)
+        mark(width * (x0 + drift * t) + 1.5 * noise(y / 130, x0), y, 0.55, 0.84);
     }
   }
   return { codes: out, width, height };
 }
 
 /** The scan as a file with one grey channel. */
-export async function asGreyJpeg(scan: { codes: Uint16Array; width: number; height: number }): Promise<Buffer> {
-  const bytes = Uint8Array.from(scan.codes, (code) => Math.round(code / 257));
+export async function asGreyJpeg(scan: {
+  codes: Uint16Array;
+  width: number;
+  height: number;
+}): Promise<Buffer> {
+  const bytes = Uint8Array.from(scan.codes, code => Math.round(code / 257));
   return sharp(bytes, { raw: { width: scan.width, height: scan.height, channels: 1 } })
     .toColourspace('b-w')
     .jpeg({ quality: 84, mozjpeg: true })

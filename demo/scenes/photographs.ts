@@ -24,7 +24,16 @@ export interface MadePhotograph {
 }
 
 /** The meshes of each scene, as declarations in the scene language. */
-export const scenes: Record<string, () => string> = { quinces, boat, yarn, lanterns, bottles, sheds, reeds, chair };
+export const scenes: Record<string, () => string> = {
+  quinces,
+  boat,
+  yarn,
+  lanterns,
+  bottles,
+  sheds,
+  reeds,
+  chair,
+};
 
 const window: MadePhotograph['development'] = { balance: [1.06, 1, 0.93], contrast: 1, seed: 3 };
 
@@ -32,17 +41,59 @@ export const photographs: Record<string, MadePhotograph> = {
   'quinces-and-enamel-jug': { scene: 'quinces', view: 1, development: window },
   'two-quinces': { scene: 'quinces', view: 2, development: window },
   'jug-north-light': { scene: 'quinces', view: 3, upright: true, development: window },
-  'ferry-boat-at-slack-water': { scene: 'boat', view: 1, development: { exposure: 0.5, bloom: [0.06, 0.05], seed: 5 } },
-  'bow-and-warp': { scene: 'boat', view: 2, upright: true, development: { exposure: 0.5, bloom: [0.06, 0.05], seed: 6 } },
+  'ferry-boat-at-slack-water': {
+    scene: 'boat',
+    view: 1,
+    development: { exposure: 0.5, bloom: [0.06, 0.05], seed: 5 },
+  },
+  'bow-and-warp': {
+    scene: 'boat',
+    view: 2,
+    upright: true,
+    development: { exposure: 0.5, bloom: [0.06, 0.05], seed: 6 },
+  },
   'dyers-baskets': { scene: 'yarn', view: 1, development: { ...window, saturation: 1.05, seed: 7 } },
   'lantern-store': { scene: 'lanterns', view: 1, development: { ...window, seed: 8 } },
-  'number-two-lantern': { scene: 'lanterns', view: 2, upright: true, render: 1080, development: { exposure: 0.3, bloom: [0.08, 0.06], seed: 9 } },
-  'bottles-on-the-sill': { scene: 'bottles', view: 1, development: { exposure: 0.35, bloom: [0.08, 0.06], seed: 10 } },
+  'number-two-lantern': {
+    scene: 'lanterns',
+    view: 2,
+    upright: true,
+    render: 1080,
+    development: { exposure: 0.3, bloom: [0.08, 0.06], seed: 9 },
+  },
+  'bottles-on-the-sill': {
+    scene: 'bottles',
+    view: 1,
+    development: { exposure: 0.35, bloom: [0.08, 0.06], seed: 10 },
+  },
   'squat-bottle': { scene: 'bottles', view: 2, development: { bloom: [0.08, 0.06], seed: 11 } },
   'four-sheds': { scene: 'sheds', view: 1, render: 1680, development: { exposure: 0.35, seed: 12 } },
-  'third-door': { scene: 'sheds', view: 2, upright: true, render: 1680, development: { exposure: 0.35, seed: 13 } },
+  'third-door': {
+    scene: 'sheds',
+    view: 2,
+    upright: true,
+    render: 1680,
+    development: { exposure: 0.35, seed: 13 },
+  },
   'sheds-before-dark': { scene: 'sheds', view: 3, render: 1680, development: { seed: 14 } },
-  'weather-from-the-west': { scene: 'reeds', view: 1, render: 1600, development: { exposure: 0.5, seed: 15 } },
-  'reeds-first-frost': { scene: 'reeds', view: 2, sixteen: true, render: 1600, development: { exposure: 0.2, seed: 16 } },
-  'keepers-chair': { scene: 'chair', view: 1, upright: true, scan: true, development: { ...window, seed: 17 } },
+  'weather-from-the-west': {
+    scene: 'reeds',
+    view: 1,
+    render: 1600,
+    development: { exposure: 0.5, seed: 15 },
+  },
+  'reeds-first-frost': {
+    scene: 'reeds',
+    view: 2,
+    sixteen: true,
+    render: 1600,
+    development: { exposure: 0.2, seed: 16 },
+  },
+  'keepers-chair': {
+    scene: 'chair',
+    view: 1,
+    upright: true,
+    scan: true,
+    development: { ...window, seed: 17 },
+  },
 };

@@ -1,5 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { Info, Redo2, Undo2 } from 'lucide-react';
+import { Crop, Info, Redo2, Undo2 } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
@@ -9,11 +9,14 @@ import {
   addStep,
   changeSetting,
   changeStep,
+  copyStep,
   newStep,
   nudgeStep,
   removeStep,
 } from '../../core/treatment/edit';
-import { bareTreatment, type Treatment } from '../../core/treatment/schema';
+import { groupWithBefore, leaveGroup, nameGroup, switchGroup, ungroup } from '../../core/treatment/groups';
+import { whileHeld } from '../../core/treatment/held';
+import { bareTreatment, type Step, type Treatment } from '../../core/treatment/schema';
 import { ask, messageOf, type Photograph, type Series, type Take } from '../app/api';
 import { tell } from '../app/notices';
 import { keys, useChangePhotograph, usePhotograph, useSeries } from '../app/queries';
@@ -23,14 +26,22 @@ import { Button, IconButton } from '../ui/buttons';
 import { Wait } from '../ui/wait';
 import { Conflict } from './Conflict';
 import type { SetSetting } from './controls/FieldControls';
-import { StepPanel } from './controls/StepPanel';
+import { StepPanel, type StepAction } from './controls/StepPanel';
+import type { Hold } from './controls/tools';
 import { Details } from './Details';
+import { CropOverlay } from './frame/CropOverlay';
+import { FramePanel } from './frame/FramePanel';
+import { useFraming } from './frame/useFraming';
 import { isTyping } from './keys';
 import { MonoBoard } from './MonoBoard';
 import { SavingMark } from './SavingMark';
 import { TakeSession } from './session';
 import { Strip } from './Strip';
 import { Takes } from './Takes';
+import { PulledLabel } from './tools/PulledLabel';
+import { usePicking } from './tools/usePicking';
+import { usePull } from './tools/usePull';
+import { VignetteOval } from './tools/VignetteOval';
 import { TrayLine } from './trayline/TrayLine';
 import { findUnsaved } from './unsaved';
 import { PictureView } from './view/PictureView';
@@ -157,6 +168,7 @@ function BenchAtWork({
   const [bareHeld, setBareHeld] = useState(false);
   const [details, setDetails] = useState(false);
   const [choosingMono, setChoosingMono] = useState(false);
+  const [held, setHeld] = useState<Parameters<Hold>[0]>([]);
 
   const { id, width, height, grey } = photograph;
   const picture = useMemo(() => ({ id, width, height, grey }), [id, width, height, grey]);
@@ -168,8 +180,16 @@ function BenchAtWork({
     [treatment, lamp],
   );
 
+  const framing = useFraming(picture, session, lit);
+  const picking = usePicking(picture);
+  const pull = usePull(picture, session, chosen === null ? undefined : lit.steps.find(s => s.id === chosen));
+  const looked = useMemo(
+    () => (chosen !== null && held.length > 0 ? whileHeld(framing.shown, chosen, held) : framing.shown),
+    [framing.shown, chosen, held],
+  );
+
   // The bare photograph is shown in the take's frame, so that it does not jump.
-  const bareInFrame = useMemo(() => ({ ...bare, frame: treatment.frame }), [treatment.frame]);
+  const bareInFrame = useMemo(() => ({ ...bare, frame: framing.shown.frame }), [framing.shown.frame]);
 
   // Thumbnails elsewhere follow each saved revision.
   const openedAt = useRef(take.revision);
@@ -208,6 +228,20 @@ function BenchAtWork({
   const nudge = (stepId: string, by: -1 | 1) => {
     const moved = nudgeStep(treatment, stepId, by);
     if (moved !== treatment) commit(moved, `Move ${nameOf(stepId).toLowerCase()}`);
+  };
+
+  const copy = (stepId: string) => {
+    const made = copyStep(treatment, stepId);
+    commit(made.treatment, `Copy ${nameOf(stepId).toLowerCase()}`);
+    setChosen(made.copy);
+  };
+  const onAction = (stepId: string, action: StepAction) => {
+    const name = nameOf(stepId).toLowerCase();
+    if (action === 'remove') remove(stepId);
+    else if (action === 'copy') copy(stepId);
+    else if (action === 'group') commit(groupWithBefore(treatment, stepId), `Group ${name}`);
+    else if (action === 'leave') commit(leaveGroup(treatment, stepId), `Ungroup ${name}`);
+    else nudge(stepId, action === 'left' ? -1 : 1);
   };
 
   const setSetting = useCallback<SetSetting>(
@@ -280,6 +314,13 @@ function BenchAtWork({
           <Info aria-hidden="true" />
         </IconButton>
         <Takes photograph={photograph} current={take.id} onChoose={onChooseTake} settle={settle} />
+        <IconButton
+          aria-label="Frame: crop, straighten, turn"
+          aria-pressed={framing.open}
+          onPress={() => framing.setOpen(!framing.open)}
+        >
+          <Crop aria-hidden="true" />
+        </IconButton>
         <Push />
         <SavingMark saving={saving} onRetry={() => void session.flush()} />
         <Button
@@ -312,7 +353,22 @@ function BenchAtWork({
       </Bar>
       <Strip series={series} current={photograph} />
       <Place>
-        <PictureView picture={picture} title={photograph.title} treatment={bareHeld ? bareInFrame : lit} />
+        <PictureView
+          picture={picture}
+          title={photograph.title}
+          treatment={bareHeld ? bareInFrame : looked}
+          tool={framing.open ? framing.tool : (picking.tool ?? pull.tool)}
+        >
+          {onWall => (
+            <>
+              {framing.open ? <CropOverlay framing={framing} picture={picture} onWall={onWall} /> : null}
+              {pull.pulled ? <PulledLabel pulled={pull.pulled} onWall={onWall} /> : null}
+              {!framing.open && chosenStep?.kind === 'vignette' && chosenStep.enabled ? (
+                <VignetteOval step={chosenStep as Step<'vignette'>} onWall={onWall} set={setSetting} />
+              ) : null}
+            </>
+          )}
+        </PictureView>
         {choosingMono && chosenStep?.kind === 'mono' ? (
           <MonoBoard
             picture={picture}
@@ -326,8 +382,10 @@ function BenchAtWork({
           />
         ) : null}
       </Place>
-      <Panel aria-label={chosenStep ? nameOf(chosenStep.id) : 'No step chosen'}>
-        {chosenStep ? (
+      <Panel aria-label={framing.open ? 'Frame' : chosenStep ? nameOf(chosenStep.id) : 'No step chosen'}>
+        {framing.open ? (
+          <FramePanel framing={framing} picture={picture} />
+        ) : chosenStep ? (
           <StepPanel
             picture={picture}
             treatment={treatment}
@@ -336,8 +394,9 @@ function BenchAtWork({
             onCommit={commit}
             onSet={setSetting}
             onChooseMono={() => setChoosingMono(true)}
-            onMove={by => nudge(chosenStep.id, by)}
-            onRemove={() => remove(chosenStep.id)}
+            onHold={setHeld}
+            pick={picking.pick}
+            onAction={action => onAction(chosenStep.id, action)}
           />
         ) : (
           <Empty>
@@ -355,12 +414,21 @@ function BenchAtWork({
         treatment={treatment}
         chosen={chosen}
         lamp={lamp}
-        onChoose={setChosen}
+        onChoose={id => {
+          setChosen(id);
+          framing.setOpen(false);
+        }}
         onLamp={setLamp}
         onAdd={add}
         onRemove={remove}
         onToggle={toggle}
         onNudge={nudge}
+        onCopy={copy}
+        onGroup={{
+          name: (stepId, name) => commit(nameGroup(treatment, stepId, name), `Name group ${name}`),
+          enable: (stepId, on) => commit(switchGroup(treatment, stepId, on), `Group ${on ? 'on' : 'off'}`),
+          dissolve: stepId => commit(ungroup(treatment, stepId), 'Ungroup'),
+        }}
         onPlace={(next, stepId) => commit(next, `Move ${nameOf(stepId).toLowerCase()}`)}
       />
       {saving.state === 'conflict' ? (

@@ -12,6 +12,8 @@ import {
 } from '../../core/engine/geometry';
 import { autoLight } from '../../core/analysis/auto-light';
 import { autoResponse } from '../../core/analysis/auto-response';
+import { adviceOn, type Advice } from '../../core/analysis/advice';
+import { colourAbout } from '../../core/analysis/pull';
 import { toneHistogram } from '../../core/analysis/histogram';
 import { createPlanner, type Plan } from '../../core/engine/plan';
 import { render8, withMargin, type Kept, type Tile } from '../../core/engine/render';
@@ -274,6 +276,62 @@ const engine = {
   /** How many pixels have each of 64 tones in a treatment of a picture. */
   async tones(picture: PictureInfo, treatment: Treatment): Promise<number[]> {
     return toneHistogram((await smallImage(picture, treatment, LOOKED_AT)).data, 4, 64);
+  },
+
+  /** The colour of a treatment at a place (fractions of the framed picture), about a few pixels: encoded, 0..1. */
+  async colourAt(picture: PictureInfo, treatment: Treatment, x: number, y: number): Promise<Reading> {
+    const image = await smallImage(picture, treatment, TILE);
+    const left = Math.min(Math.max(0, Math.floor(x * image.width) - 2), Math.max(0, image.width - 5));
+    const top = Math.min(Math.max(0, Math.floor(y * image.height) - 2), Math.max(0, image.height - 5));
+    const side = (from: number, length: number) => Math.min(5, length - from);
+    const [width, height] = [side(left, image.width), side(top, image.height)];
+    const about = new Uint8ClampedArray(width * height * 4);
+    for (let row = 0; row < height; row++) {
+      const from = ((top + row) * image.width + left) * 4;
+      about.set(image.data.subarray(from, from + width * 4), row * width * 4);
+    }
+    return colourAbout(about, 4);
+  },
+
+  /** A part of the picture at 1:1 about a place (fractions of the framed picture). */
+  async loupe(
+    picture: PictureInfo,
+    treatment: Treatment,
+    x: number,
+    y: number,
+    width: number,
+    height: number,
+  ): Promise<ImageBitmap> {
+    const size = framedSize(picture, treatment.frame);
+    const of = framedAt(picture, treatment, Math.max(size.width, size.height));
+    const { geometry } = of;
+    const from = (place: number, room: number, length: number) =>
+      Math.round(Math.min(Math.max(0, place * length - room / 2), Math.max(0, length - room)));
+    const part = {
+      x: from(x, width, geometry.width),
+      y: from(y, height, geometry.height),
+      width: Math.min(width, geometry.width),
+      height: Math.min(height, geometry.height),
+    };
+    const { grey } = picture;
+    const plan = planner(treatment, { grey, pixels: part.width * part.height });
+    const [surveys, tile] = await Promise.all([
+      surveysOf(plan, of, treatment),
+      pixelsOf(of, withMargin(plan, part, geometry)),
+    ]);
+    const image = new ImageData(part.width, part.height);
+    render8(plan, tile, image.data, 4, { grey, geometry, surveys, part });
+    return createImageBitmap(image);
+  },
+
+  /** What the picture says about a step. */
+  async advice(picture: PictureInfo, treatment: Treatment, stepId: string): Promise<Advice[]> {
+    const at = treatment.steps.findIndex(s => s.id === stepId);
+    if (at < 0) return [];
+    const upTo = (count: number) =>
+      smallImage(picture, { ...treatment, strength: 1, steps: treatment.steps.slice(0, count) }, LOOKED_AT);
+    const [before, after] = [await upTo(at), await upTo(at + 1)];
+    return adviceOn(treatment.steps[at], before.data, after.data, 4);
   },
 
   /** The response to hue families that keeps apart in grey what colour keeps apart, beneath a mono step. */

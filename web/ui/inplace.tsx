@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useCallback, useRef, useState } from 'react';
 import { Input, TextArea, TextField } from 'react-aria-components';
 import styled from 'styled-components';
 
@@ -87,5 +87,58 @@ export function InPlace({
     >
       <Part placeholder={placeholder} />
     </Field>
+  );
+}
+
+const Name = styled.input`
+  min-width: 0;
+  flex: 1;
+  height: 26px;
+  padding: 0 6px;
+  margin-left: -7px;
+  border: 1px solid var(--edge);
+  border-radius: 2px;
+  background: #fff;
+  font-size: 15px;
+  font-weight: 650;
+  box-shadow: 0 2px 0 var(--lamp);
+  &:focus {
+    outline: none;
+  }
+`;
+
+/** A name being given: Enter or leaving it keeps it, Escape (null) keeps the old one. */
+export function NameField({
+  label,
+  value,
+  onDone,
+}: {
+  label: string;
+  value: string;
+  onDone: (name: string | null) => void;
+}) {
+  const done = useRef(false);
+  const finish = (name: string | null) => {
+    if (done.current) return;
+    done.current = true;
+    onDone(name);
+  };
+  const chosen = useCallback((input: HTMLInputElement | null) => {
+    // A menu that closes gives focus back to its button first.
+    requestAnimationFrame(() => input?.select());
+  }, []);
+  return (
+    <Name
+      ref={chosen}
+      aria-label={label}
+      defaultValue={value}
+      maxLength={80}
+      onBlur={event => finish(event.target.value.trim())}
+      onKeyDown={event => {
+        event.stopPropagation();
+        if (event.key === 'Enter') finish(event.currentTarget.value.trim());
+        else if (event.key === 'Escape') finish(null);
+      }}
+    />
   );
 }

@@ -119,10 +119,24 @@ export interface SliderProps {
   onChange: (value: number) => void;
   /** When it has come to rest. */
   onChangeEnd: (value: number) => void;
+  /** While it is held, by pointer or by a key that moves it. */
+  onHold?: (held: boolean) => void;
 }
 
 /** How long a turning wheel must rest before the value counts as set. */
 const WHEEL_REST_MS = 250;
+
+/** Keys that move a slider. */
+const moves = new Set([
+  'ArrowLeft',
+  'ArrowRight',
+  'ArrowUp',
+  'ArrowDown',
+  'PageUp',
+  'PageDown',
+  'Home',
+  'End',
+]);
 
 /** A slider with its number: dragged, wheeled, by arrow keys, typed, double-clicked back to its standard. */
 export function Slider(props: SliderProps) {
@@ -143,6 +157,35 @@ export function Slider(props: SliderProps) {
   useEffect(() => {
     latest.current = props;
   });
+
+  useEffect(() => {
+    const element = track.current;
+    if (!element) return;
+    let held = false;
+    const hold = (now: boolean) => {
+      if (held === now) return;
+      held = now;
+      latest.current.onHold?.(now);
+    };
+    const release = () => hold(false);
+    const press = () => hold(true);
+    const key = (event: KeyboardEvent) => moves.has(event.key) && hold(true);
+    element.addEventListener('pointerdown', press, true);
+    element.addEventListener('keydown', key, true);
+    element.addEventListener('keyup', release, true);
+    element.addEventListener('focusout', release);
+    window.addEventListener('pointerup', release, true);
+    window.addEventListener('pointercancel', release, true);
+    return () => {
+      release();
+      element.removeEventListener('pointerdown', press, true);
+      element.removeEventListener('keydown', key, true);
+      element.removeEventListener('keyup', release, true);
+      element.removeEventListener('focusout', release);
+      window.removeEventListener('pointerup', release, true);
+      window.removeEventListener('pointercancel', release, true);
+    };
+  }, []);
 
   // React listens to wheels passively; this one must hold the page still.
   useEffect(() => {

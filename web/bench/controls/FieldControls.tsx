@@ -2,12 +2,14 @@ import { FAMILIES, pureHue, type Family } from '../../../core/colour/hues';
 import { toHex } from '../../../core/colour/srgb';
 import type { Interpolation } from '../../../core/colour/gradient';
 import type { Field, Fields, NumberField, Pigment, Stop } from '../../../core/steps/fields';
-import { memo, type ReactNode } from 'react';
+import { memo, useContext, type ReactNode } from 'react';
 import styled from 'styled-components';
-import { LinkButton } from '../../ui/buttons';
+import { Copy, Pipette } from 'lucide-react';
+import type { Step } from '../../../core/treatment/schema';
+import { IconButton, LinkButton } from '../../ui/buttons';
 import { ColourPicker } from '../../ui/colour';
 import { OnOff } from '../../ui/on-off';
-import { Picker } from '../../ui/overlays';
+import { Menu, Picker } from '../../ui/overlays';
 import { Slider } from '../../ui/slider';
 import { wordFor, wordWithin } from '../../app/words';
 import { BathsControl, type Bath } from './BathsControl';
@@ -15,6 +17,8 @@ import { CurveControl } from './CurveControl';
 import { PigmentControl } from './PigmentControl';
 import { StopsControl } from './StopsControl';
 import { TableControl } from './TableControl';
+import { HoldContext, useTools } from './tools';
+import { ToneRamp } from './ToneRamp';
 import { huePaint, lightnessOf, saturationPaint, toneColour } from './paint';
 
 type Values = Record<string, unknown>;
@@ -131,6 +135,7 @@ const FieldSlider = memo(function FieldSlider({
   set: SetSetting;
 }) {
   const path = at.split('.');
+  const hold = useContext(HoldContext);
   const label = wordWithin(path.at(-2) ?? '', path.at(-1)!);
   const name = path.map((p, i) => (i ? wordWithin(path[i - 1], p).toLowerCase() : wordFor(p))).join(' ');
   return (
@@ -145,6 +150,7 @@ const FieldSlider = memo(function FieldSlider({
       paint={paint}
       onChange={v => set(path, v)}
       onChangeEnd={v => set(path, v, name.toLowerCase())}
+      onHold={held => hold(held ? [path] : [])}
     />
   );
 });
@@ -180,6 +186,38 @@ const specials: { [type in Field['type']]?: (props: SpecialProps) => ReactNode }
   ),
 };
 
+/** A colour taken from the picture beneath the step. */
+function PickOnPicture({ label, onPick }: { label: string; onPick: (colour: string) => void }) {
+  const { treatment, step, pick } = useTools();
+  const at = treatment.steps.findIndex(s => s.id === step.id);
+  const from = { ...treatment, strength: 1, steps: treatment.steps.slice(0, at) };
+  return (
+    <IconButton
+      aria-label={`Pick ${label.toLowerCase()} on the picture`}
+      onPress={() => pick({ from, onPick })}
+    >
+      <Pipette aria-hidden="true" />
+    </IconButton>
+  );
+}
+
+/** Gives the hue of one range to another. */
+function CopyHue({ from, values, set }: { from: string; values: Values; set: SetSetting }) {
+  const others = Object.keys(values).filter(name => name in lightnessOf && name !== from);
+  return (
+    <Menu
+      label={`Copy the hue of ${from}`}
+      trigger={
+        <IconButton aria-label={`Copy the hue of ${from}`} style={{ width: 24, height: 22 }}>
+          <Copy aria-hidden="true" style={{ width: 14, height: 14 }} />
+        </IconButton>
+      }
+      sections={[{ entries: others.map(name => ({ id: name, text: `To ${name}` })) }]}
+      onAction={to => set([to, 'hue'], (values[from] as { hue: number }).hue, `hue from ${from}`)}
+    />
+  );
+}
+
 /** The generic controls of a step's settings, made from their descriptions. */
 export function FieldControls({ fields, values, path = [], set }: FieldsProps) {
   return Object.entries(fields).map(([name, field]) => {
@@ -197,6 +235,7 @@ export function FieldControls({ fields, values, path = [], set }: FieldsProps) {
         <Section key={name} aria-label={label}>
           <SectionName>
             {label}
+            {toned ? <CopyHue from={name} values={values} set={set} /> : null}
             {toned ? (
               <Pool
                 style={{
@@ -234,6 +273,7 @@ export function FieldControls({ fields, values, path = [], set }: FieldsProps) {
           <Choice>
             <span aria-hidden="true">{label}</span>
             <span className="end">
+              <PickOnPicture label={label} onPick={colour => set(own, colour, label.toLowerCase())} />
               {field.optional && values[name] !== null ? (
                 <LinkButton onPress={() => set(own, null, label.toLowerCase())}>None</LinkButton>
               ) : null}
@@ -248,13 +288,18 @@ export function FieldControls({ fields, values, path = [], set }: FieldsProps) {
             </span>
           </Choice>
         ) : field.type !== 'number' ? null : (
-          <FieldSlider
-            at={own.join('.')}
-            field={field}
-            value={Number(values[name])}
-            paint={paintOf(name, path, values)}
-            set={set}
-          />
+          <>
+            {name === 'balance' && 'crossover' in values ? (
+              <ToneRamp settings={values as unknown as Step<'split-tone'>['settings']} set={set} />
+            ) : null}
+            <FieldSlider
+              at={own.join('.')}
+              field={field}
+              value={Number(values[name])}
+              paint={paintOf(name, path, values)}
+              set={set}
+            />
+          </>
         )}
       </Section>
     );

@@ -6,6 +6,7 @@ import { mixNames, type Mix } from '../../../core/colour/mixes';
 import { isWhole } from '../../../core/masks/reach';
 import { stepKind } from '../../../core/steps';
 import { changeStep } from '../../../core/treatment/edit';
+import { neighbourBefore } from '../../../core/treatment/groups';
 import type { Step, Treatment } from '../../../core/treatment/schema';
 import { wordFor } from '../../app/words';
 import { tell } from '../../app/notices';
@@ -15,9 +16,13 @@ import { Button, IconButton, LinkButton } from '../../ui/buttons';
 import { OnOff } from '../../ui/on-off';
 import { Menu, Picker } from '../../ui/overlays';
 import { Slider } from '../../ui/slider';
+import { NameField } from '../../ui/inplace';
+import type { PickColour } from '../tools/usePicking';
+import { AdviceLine } from './AdviceLine';
 import { FieldControls, type SetSetting } from './FieldControls';
+import { Loupe } from './Loupe';
 import { ReachControl } from './ReachControl';
-import { ToolsContext, useTools } from './tools';
+import { HoldContext, ToolsContext, useTools, type Hold } from './tools';
 
 const Head = styled.div`
   padding: 8px 16px 7px;
@@ -121,6 +126,18 @@ function LayingOn({
   return (
     <Laying>
       <div className="mix">
+        <span aria-hidden="true">Area</span>
+        <Picker
+          label="Area"
+          value={step.mask ?? ''}
+          options={[
+            { value: '', text: 'Whole picture' },
+            ...treatment.masks.map(m => ({ value: m.id, text: m.name || 'Area without a name' })),
+          ]}
+          onChange={mask => onCommit(change({ mask: mask || null }), `${name} area`)}
+        />
+      </div>
+      <div className="mix">
         <span aria-hidden="true">Mix</span>
         <Picker
           label="Mix"
@@ -215,9 +232,14 @@ export interface StepPanelProps {
   onSet: SetSetting;
   /** Lays all conversions side by side. */
   onChooseMono: () => void;
-  onMove: (by: -1 | 1) => void;
-  onRemove: () => void;
+  /** Told which settings are held; must stay the same function. */
+  onHold: Hold;
+  pick: PickColour;
+  /** What can be done with the whole step, by the names of the menu. */
+  onAction: (action: StepAction) => void;
 }
+
+export type StepAction = 'left' | 'right' | 'copy' | 'group' | 'leave' | 'remove';
 
 /** The chosen step: its name, switch and strength at the head, its settings below. */
 export function StepPanel({
@@ -228,18 +250,33 @@ export function StepPanel({
   onCommit,
   onSet,
   onChooseMono,
-  onMove,
-  onRemove,
+  onHold,
+  pick,
+  onAction,
 }: StepPanelProps) {
   const kind = stepKind(step.kind)!;
   const name = step.name || wordFor(step.kind);
+  const [naming, setNaming] = useState(false);
   const inStage = treatment.steps.filter(s => s.stage === step.stage);
   const change = (part: Partial<Step>) => changeStep(treatment, step.id, part);
   return (
     <>
       <Head>
         <div className="title">
-          <h2>{name}</h2>
+          {naming ? (
+            <NameField
+              label="Name of this step"
+              value={name}
+              onDone={called => {
+                setNaming(false);
+                const next = called === null || called === wordFor(step.kind) ? '' : called;
+                if (called !== null && next !== step.name)
+                  onCommit(change({ name: next }), `Name ${name.toLowerCase()}`);
+              }}
+            />
+          ) : (
+            <h2 onDoubleClick={() => setNaming(true)}>{name}</h2>
+          )}
           <small>
             {wordFor(step.stage)}
             {inStage.length > 1 ? `, ${inStage.indexOf(step) + 1} of ${inStage.length}` : ''}
@@ -259,13 +296,23 @@ export function StepPanel({
             sections={[
               {
                 entries: [
+                  { id: 'name', text: 'Name' },
+                  { id: 'copy', text: 'Copy', keys: 'Ctrl D' },
+                  ...(neighbourBefore(treatment, step.id)
+                    ? [{ id: 'group', text: 'Group with the one before' }]
+                    : []),
+                  ...(step.group === null ? [] : [{ id: 'leave', text: 'Take out of its group' }]),
+                ],
+              },
+              {
+                entries: [
                   { id: 'left', text: 'Move left', keys: 'Alt ←' },
                   { id: 'right', text: 'Move right', keys: 'Alt →' },
                   { id: 'remove', text: 'Remove', keys: 'Delete' },
                 ],
               },
             ]}
-            onAction={id => (id === 'remove' ? onRemove() : onMove(id === 'left' ? -1 : 1))}
+            onAction={id => (id === 'name' ? setNaming(true) : onAction(id as StepAction))}
           />
         </div>
         <Slider
@@ -281,14 +328,18 @@ export function StepPanel({
         />
       </Head>
       <Body>
-        <ToolsContext.Provider value={{ picture, treatment, step, commit: onCommit }}>
+        <ToolsContext.Provider value={{ picture, treatment, step, commit: onCommit, pick }}>
+          <AdviceLine key={`advice ${step.id}`} />
           <Automatic onChooseMono={onChooseMono} />
-          <FieldControls
-            key={step.id}
-            fields={kind.fields}
-            values={step.settings as unknown as Record<string, unknown>}
-            set={onSet}
-          />
+          {step.kind === 'grain' || step.kind === 'sharpen' ? <Loupe /> : null}
+          <HoldContext.Provider value={onHold}>
+            <FieldControls
+              key={step.id}
+              fields={kind.fields}
+              values={step.settings as unknown as Record<string, unknown>}
+              set={onSet}
+            />
+          </HoldContext.Provider>
         </ToolsContext.Provider>
         <LayingOn
           key={`laying ${step.id}`}

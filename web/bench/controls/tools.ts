@@ -1,5 +1,6 @@
 import { createContext, useContext } from 'react';
 import type { Step, Treatment } from '../../../core/treatment/schema';
+import type { PickColour } from '../tools/usePicking';
 import type { PictureInfo } from '../../engine/tiles';
 
 /** What a control may need besides its own value. */
@@ -9,6 +10,8 @@ export interface BenchTools {
   /** The step that is being set. */
   step: Step;
   commit: (treatment: Treatment, label: string) => void;
+  /** Lets a colour be picked on the picture. */
+  pick: PickColour;
 }
 
 export const ToolsContext = createContext<BenchTools | null>(null);
@@ -18,3 +21,8 @@ export function useTools(): BenchTools {
   if (!tools) throw new Error('a control outside of the Bench');
   return tools;
 }
+
+/** Told which settings are held, by their paths, and that none is. Stays the same function. */
+export type Hold = (paths: readonly (readonly string[])[]) => void;
+
+export const HoldContext = createContext<Hold>(() => undefined);

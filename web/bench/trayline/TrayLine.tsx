@@ -19,6 +19,8 @@ import type { Step, Treatment } from '../../../core/treatment/schema';
 import { wordFor } from '../../app/words';
 import type { PictureInfo } from '../../engine/tiles';
 import { Menu } from '../../ui/overlays';
+import { runsOf } from '../../../core/treatment/groups';
+import { GroupFrame, type GroupActions } from './GroupFrame';
 import { TrayPicture } from './TrayPicture';
 import { Add, Group, Line, Rail, Run, Tray } from './trays';
 import { Lamp } from './Lamp';
@@ -35,6 +37,9 @@ export interface TrayLineProps {
   onRemove: (id: string) => void;
   onToggle: (id: string) => void;
   onNudge: (id: string, by: -1 | 1) => void;
+  onCopy: (id: string) => void;
+  /** What is done with the group that a step stands in. */
+  onGroup: GroupActions;
   onPlace: (treatment: Treatment, id: string) => void;
 }
 
@@ -109,6 +114,10 @@ export function TrayLine(props: TrayLineProps) {
   const { steps } = treatment;
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   const [dragged, setDragged] = useState<string | null>(null);
+  /** Groups that are folded, by their names. */
+  const [folded, setFolded] = useState<ReadonlySet<string>>(new Set());
+  const fold = (group: string, away: boolean) =>
+    setFolded(now => new Set(away ? [...now, group] : [...now].filter(g => g !== group)));
   const run = useRef<HTMLDivElement>(null);
   const [lampX, setLampX] = useState(20);
   const [stops, setStops] = useState<number[]>([]);
@@ -125,14 +134,16 @@ export function TrayLine(props: TrayLineProps) {
     return kept.current;
   }, [treatment, steps]);
 
-  const layout = steps.map(s => `${s.stage} ${s.id} ${s.name}`).join();
+  const layout = `${steps.map(s => `${s.stage} ${s.id} ${s.name} ${s.group}`).join()} ${[...folded].join()}`;
   useLayoutEffect(() => {
     const element = run.current;
     if (!element) return;
     const measure = () => {
       const left = element.getBoundingClientRect().left;
       const edges = steps.map(s => {
-        const tray = element.querySelector(`[data-tray="${window.CSS.escape(s.id)}"]`);
+        const tray =
+          element.querySelector(`[data-tray="${window.CSS.escape(s.id)}"]`) ??
+          element.querySelector(`[data-holds~="${window.CSS.escape(s.id)}"]`);
         const box = tray?.getBoundingClientRect();
         return box ? box.right - left : 0;
       });
@@ -182,7 +193,8 @@ export function TrayLine(props: TrayLineProps) {
       const next = steps[i + 1] ?? steps[i - 1];
       props.onRemove(step.id);
       if (next) focusTray(next.id);
-    } else if (event.key === ' ') props.onToggle(step.id);
+    } else if (event.key.toLowerCase() === 'd' && (event.ctrlKey || event.metaKey)) props.onCopy(step.id);
+    else if (event.key === ' ') props.onToggle(step.id);
     else return;
     event.preventDefault();
   };
@@ -233,19 +245,38 @@ export function TrayLine(props: TrayLineProps) {
             return (
               <StageGroup key={stage} stage={stage}>
                 <SortableContext items={inStage.map(s => s.id)} strategy={horizontalListSortingStrategy}>
-                  {inStage.map(step => (
-                    <SortableTray
-                      key={step.id}
-                      step={step}
-                      picture={picture}
-                      upTo={upTo[steps.indexOf(step)]}
-                      chosen={step.id === chosen}
-                      later={steps.indexOf(step) >= lamp}
-                      tabbable={step.id === tabbable}
-                      onChoose={() => onChoose(step.id)}
-                      onKey={event => onKey(event, step)}
-                    />
-                  ))}
+                  {runsOf(inStage).map(run => {
+                    const trays = run.steps.map(step => (
+                      <SortableTray
+                        key={step.id}
+                        step={step}
+                        picture={picture}
+                        upTo={upTo[steps.indexOf(step)]}
+                        chosen={step.id === chosen}
+                        later={steps.indexOf(step) >= lamp}
+                        tabbable={step.id === tabbable}
+                        onChoose={() => onChoose(step.id)}
+                        onKey={event => onKey(event, step)}
+                      />
+                    ));
+                    if (run.group === null) return trays;
+                    const last = run.steps.at(-1)!;
+                    return (
+                      <GroupFrame
+                        key={`group ${run.steps[0].id}`}
+                        run={run}
+                        folded={folded.has(run.group)}
+                        chosen={run.steps.some(s => s.id === chosen)}
+                        onFold={away => fold(run.group!, away)}
+                        onRenamed={name => folded.has(run.group!) && fold(name, true)}
+                        onChoose={() => onChoose(last.id)}
+                        actions={props.onGroup}
+                        face={<TrayPicture picture={picture} treatment={upTo[steps.indexOf(last)]} />}
+                      >
+                        {trays}
+                      </GroupFrame>
+                    );
+                  })}
                 </SortableContext>
                 <Menu
                   label={`Add a step to ${wordFor(stage)}`}

@@ -7,6 +7,7 @@ import {
   useState,
   type KeyboardEvent,
   type PointerEvent,
+  type ReactNode,
 } from 'react';
 import styled from 'styled-components';
 import { framedSize } from '../../../core/engine/geometry';
@@ -16,6 +17,7 @@ import type { PictureInfo } from '../../engine/tiles';
 import { panBy, place, zoomAt, type Size, type View } from '../../engine/view';
 import { isTyping } from '../keys';
 import { Reading, type ReadColour } from './Reading';
+import type { OnWall, PictureTool, ToolDrag } from './tool';
 import { ZoomLabel } from './ZoomLabel';
 
 const Wall = styled.main`
@@ -81,10 +83,14 @@ export interface PictureViewProps {
   picture: PictureInfo;
   title: string;
   treatment: Treatment;
+  /** What a press on the picture does; without one, and with the space bar held, it moves the picture. */
+  tool?: PictureTool | null;
+  /** What is laid over the picture. */
+  children?: (onWall: OnWall) => ReactNode;
 }
 
 /** The photograph on the wall: drawn by the engine, zoomed and moved. */
-export function PictureView({ picture, title, treatment }: PictureViewProps) {
+export function PictureView({ picture, title, treatment, tool = null, children }: PictureViewProps) {
   const stage = useRef<HTMLDivElement>(null);
   const canvasHome = useRef<HTMLDivElement>(null);
   const engine = useRef<PictureEngine | null>(null);
@@ -97,6 +103,8 @@ export function PictureView({ picture, title, treatment }: PictureViewProps) {
   const [panning, setPanning] = useState(false);
   const serials = useRef(0);
   const pointer = useRef<{ x: number; y: number } | null>(null);
+  const [spaceHeld, setSpaceHeld] = useState(false);
+  const drag = useRef<{ of: ToolDrag; x: number; y: number } | null>(null);
 
   useEffect(() => {
     const home = canvasHome.current!;
@@ -198,8 +206,37 @@ export function PictureView({ picture, title, treatment }: PictureViewProps) {
     return () => element.removeEventListener('wheel', turn);
   }, [zoom, scale, toPixels]);
 
+  const onPicture = (event: { clientX: number; clientY: number }) => {
+    const p = toPixels(event);
+    return at && { x: (p.x - at.x) / at.width, y: (p.y - at.y) / at.height };
+  };
+
+  const press = (event: PointerEvent<HTMLElement>) => {
+    const toMove = event.button === 1 || spaceHeld || !tool;
+    if (event.button > 1) return;
+    const place = onPicture(event);
+    if (!toMove && place && place.x >= 0 && place.y >= 0 && place.x < 1 && place.y < 1) {
+      const begun = tool.press(place);
+      if (!begun) return;
+      drag.current = { of: begun, x: event.clientX, y: event.clientY };
+    } else if (toMove && view.mode === 'free') setPanning(true);
+    else return;
+    event.currentTarget.setPointerCapture(event.pointerId);
+  };
+
+  const release = () => {
+    setPanning(false);
+    drag.current?.of.end?.();
+    drag.current = null;
+  };
+
   const move = (event: PointerEvent) => {
     pointer.current = toPixels(event);
+    if (drag.current) {
+      const { of, x, y } = drag.current;
+      of.move?.(onPicture(event)!, event.clientX - x, event.clientY - y);
+      return;
+    }
     if (panning && viewport) {
       const { movementX, movementY } = event;
       setView(v => panBy(print, viewport, v, margin, movementX * ratio, movementY * ratio));
@@ -223,11 +260,21 @@ export function PictureView({ picture, title, treatment }: PictureViewProps) {
   useEffect(() => {
     const press = (event: globalThis.KeyboardEvent) => {
       if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event)) return;
-      if (event.key === 'f') setView({ mode: 'fit' });
+      if (event.key === ' ' && event.target === stage.current) {
+        event.preventDefault();
+        setSpaceHeld(true);
+      } else if (event.key === 'f') setView({ mode: 'fit' });
       else if (event.key === 'n') zoom(1);
     };
+    const release = (event: globalThis.KeyboardEvent) => {
+      if (event.key === ' ') setSpaceHeld(false);
+    };
     window.addEventListener('keydown', press);
-    return () => window.removeEventListener('keydown', press);
+    window.addEventListener('keyup', release);
+    return () => {
+      window.removeEventListener('keydown', press);
+      window.removeEventListener('keyup', release);
+    };
   }, [zoom]);
 
   return (
@@ -244,20 +291,16 @@ export function PictureView({ picture, title, treatment }: PictureViewProps) {
       ) : null}
       <Stage
         ref={stage}
-        style={{ bottom: FOOT }}
+        style={{ bottom: FOOT, cursor: tool && !spaceHeld && !panning ? tool.cursor : undefined }}
         tabIndex={0}
         role="group"
-        aria-label="The picture. Plus and minus zoom, arrow keys move it."
-        data-free={view.mode === 'free' || undefined}
+        aria-label={`The picture. Plus and minus zoom, arrow keys move it.${tool ? ` ${tool.name}` : ''}`}
+        data-free={(view.mode === 'free' && (!tool || spaceHeld)) || undefined}
         data-panning={panning || undefined}
-        onPointerDown={event => {
-          if (event.button !== 0 || view.mode === 'fit') return;
-          event.currentTarget.setPointerCapture(event.pointerId);
-          setPanning(true);
-        }}
+        onPointerDown={press}
         onPointerMove={move}
-        onPointerUp={() => setPanning(false)}
-        onPointerCancel={() => setPanning(false)}
+        onPointerUp={release}
+        onPointerCancel={release}
         onPointerLeave={() => {
           pointer.current = null;
           setReading(null);
@@ -266,6 +309,14 @@ export function PictureView({ picture, title, treatment }: PictureViewProps) {
       >
         <div ref={canvasHome} />
       </Stage>
+      {at && children
+        ? children({
+            left: at.x / ratio,
+            top: at.y / ratio,
+            width: at.width / ratio,
+            height: at.height / ratio,
+          })
+        : null}
       {fault ? <Fault role="alert">{fault}</Fault> : null}
       <Reading reading={reading} />
       <ZoomLabel
