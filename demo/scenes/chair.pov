@@ -15,7 +15,8 @@ box { <-400,0,56>, <400,13,58.5> Painted(<0.25,0.24,0.21>, 10, 3, 0.3) }
 #declare Floors = array[9] { Floor0, Floor1, Floor2, Floor3, Floor4, Floor5, Floor6, Floor7, Floor8 }
 #for (K, 0, 8) object { Floors[K] Wood(<0.27,0.20,0.14>, <0.12,0.085,0.06>, 18, K+1.3) translate <30*sin(K*5),0,48-K*19.9> } #end
 plane { y, -4 pigment { rgb 0.05 } }
-object { Frame Wood(<0.17,0.105,0.06>, <0.075,0.045,0.03>, 5, 3) }
+#declare Legs = Wood(<0.17,0.105,0.06>, <0.075,0.045,0.03>, 5, 3)
+object { Frame texture { Legs rotate z*90 } }
 object { Slats Wood(<0.18,0.11,0.065>, <0.08,0.05,0.03>, 7, 6) }
 object { Seat pigment { granite scale 2 color_map { [0.2 rgb <0.24,0.18,0.09>] [0.8 rgb <0.50,0.41,0.24>] } } normal { granite 0.5 scale 0.8 } finish { diffuse 0.8 } }
 #declare Iron = texture { pigment { granite scale 6 color_map { [0.2 rgb <0.025,0.025,0.026>] [0.7 rgb <0.055,0.053,0.05>] [1 rgb <0.09,0.065,0.045>] } } normal { average normal_map { [1 granite 0.15 scale 1.2] [1 bumps 0.1 scale 5] } } finish { diffuse 0.8 specular 0.35 roughness 0.05 } }

@@ -24,6 +24,17 @@ export interface Development {
   seed?: number;
 }
 
+/** The picture without a share at its foot, and as much of both sides as keeps its shape. */
+export function withoutFoot({ width, height, light }: LinearPicture, share: number): LinearPicture {
+  const [w, h] = [Math.round(width * (1 - share)), Math.round(height * (1 - share))];
+  const left = Math.round((width - w) / 2);
+  const cut = new Float32Array(w * h * 3);
+  for (let y = 0; y < h; y++) {
+    cut.set(light.subarray((y * width + left) * 3, (y * width + left + w) * 3), y * w * 3);
+  }
+  return { width: w, height: h, light: cut };
+}
+
 const plane = (light: Float32Array, channel: number) => light.filter((_, index) => index % 3 === channel);
 
 /** Softened by about a Gaussian of this standard deviation: three box means (P. Kovesi, 2010). */

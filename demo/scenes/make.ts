@@ -3,7 +3,7 @@ import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import sharp from 'sharp';
-import { develop } from './develop';
+import { develop, withoutFoot } from './develop';
 import { readRadiance } from './hdr';
 import { asGreyJpeg, scanOfOldPrint } from './old-print';
 import { photographs, scenes } from './photographs';
@@ -26,7 +26,7 @@ for (const name of chosen) {
   const photograph = photographs[name];
   if (!photograph)
     throw new Error(`There is no photograph "${name}". There are: ${Object.keys(photographs).join(', ')}.`);
-  const { scene, view, upright, development, render = 1200 } = photograph;
+  const { scene, view, upright, development, render = 1140 } = photograph;
   const wide = size ?? render;
   const [width, height] = upright ? [Math.round((wide * 2) / 3), wide] : [wide, Math.round((wide * 2) / 3)];
   const light = join(work, `${name}.hdr`);
@@ -69,7 +69,7 @@ for (const name of chosen) {
       continue;
     }
   }
-  const done = develop(readRadiance(readFileSync(light)), {
+  const done = develop(withoutFoot(readRadiance(readFileSync(light)), photograph.foot ?? 0), {
     ...development,
     width: size ? width : upright ? 1600 : 2400,
   });

@@ -42,11 +42,11 @@ export function scanOfOldPrint(
       const fibre = 0.012 * roughness(x / 3.1, y / 3.1, 2) + 0.02 * noise(x / 240, y / 240, 7);
       const lid = 0.11 + 0.004 * noise(x / 2, y / 2);
       const paper = 0.86 + fibre - 0.1 * Math.exp(-Math.max(toPaper, 0) / 26);
-      const scale = (width - border * 2.5) / width;
+      const scale = Math.max((width - border * 2.5) / width, (height - border * 2.5) / height);
       let tone = grey(px / scale + width / 2, py / scale + height / 2);
       // Faded: no deep black is left, and the edges have gone lighter than the middle.
-      const faded = 0.16 + 0.06 * Math.exp(-Math.max(toPicture, 0) / 170) + 0.03 * noise(x / 400, y / 330, 1);
-      tone = faded + tone * (0.82 - faded) + fibre * 0.8;
+      const faded = 0.12 + 0.06 * Math.exp(-Math.max(toPicture, 0) / 170) + 0.03 * noise(x / 400, y / 330, 1);
+      tone = faded + tone * (0.88 - faded) + fibre * 0.8;
       const inPicture = Math.min(Math.max(toPicture / 2.5, 0), 1);
       const onPaper = Math.min(Math.max(toPaper / 2, 0), 1);
       const value = (tone * inPicture + paper * (1 - inPicture)) * onPaper + lid * (1 - onPaper);

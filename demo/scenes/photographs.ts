@@ -16,6 +16,8 @@ export interface MadePhotograph {
   upright?: boolean;
   /** Width (upright: height) of the rendered light in pixels, before the enlargement. */
   render?: number;
+  /** Share of the height that is cut away at the foot. */
+  foot?: number;
   /** Kept as a grey scan of an old print. */
   scan?: true;
   /** Kept also as a small 16-bit TIFF. */
@@ -52,7 +54,12 @@ export const photographs: Record<string, MadePhotograph> = {
     upright: true,
     development: { exposure: 0.5, bloom: [0.06, 0.05], seed: 6 },
   },
-  'dyers-baskets': { scene: 'yarn', view: 1, development: { ...window, saturation: 1.05, seed: 7 } },
+  'dyers-baskets': {
+    scene: 'yarn',
+    view: 1,
+    foot: 0.1,
+    development: { ...window, saturation: 1.05, seed: 7 },
+  },
   'lantern-store': { scene: 'lanterns', view: 1, development: { ...window, seed: 8 } },
   'number-two-lantern': {
     scene: 'lanterns',

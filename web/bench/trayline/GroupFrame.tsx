@@ -19,6 +19,9 @@ const Frame = styled.div`
   .title {
     position: absolute;
     left: 0;
+    [data-first] > & {
+      left: 64px;
+    }
     right: 0;
     top: -25px;
     height: 18px;
@@ -83,6 +86,7 @@ export function GroupFrame({
   run,
   folded,
   chosen,
+  first,
   face,
   actions,
   onFold,
@@ -93,6 +97,8 @@ export function GroupFrame({
   run: Run;
   folded: boolean;
   chosen: boolean;
+  /** It begins its stage, whose name stands above it. */
+  first: boolean;
   /** The picture of its last step. */
   face: ReactNode;
   actions: GroupActions;
@@ -106,7 +112,7 @@ export function GroupFrame({
   const on = run.steps.some(s => s.enabled);
   const [{ id }] = run.steps;
   return (
-    <Frame role="group" aria-label={`${name}, ${run.steps.length} steps`}>
+    <Frame data-first={first || undefined} role="group" aria-label={`${name}, ${run.steps.length} steps`}>
       <div className="title">
         <Sign
           aria-label={folded ? `Unfold ${name}` : `Fold ${name}`}

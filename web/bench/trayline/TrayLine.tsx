@@ -265,6 +265,7 @@ export function TrayLine(props: TrayLineProps) {
                       <GroupFrame
                         key={`group ${run.steps[0].id}`}
                         run={run}
+                        first={run.steps[0] === inStage[0]}
                         folded={folded.has(run.group)}
                         chosen={run.steps.some(s => s.id === chosen)}
                         onFold={away => fold(run.group!, away)}
