@@ -1,41 +1,11 @@
-import type { Page } from '@playwright/test';
-import { rgbToOklab } from '../core/colour/oklab';
-import { tiff16 } from '../server/testing/pictures';
 import { expect, test } from './app';
 import { colourAt, pictureOn } from './picture';
+import { chroma, openBench, saved } from './work';
 
 /** The controls of single settings, by mouse and by keys, seen in the pixels. */
 
-const chroma = (rgb: readonly number[]) => {
-  const c = Float64Array.from(rgb, v => v / 255);
-  rgbToOklab(c);
-  return Math.hypot(c[1], c[2]);
-};
-
-/** A tone scale above, two colours of equal luminance below. */
-const chart = () =>
-  tiff16(900, 600, (x, y) => {
-    if (y < 300) return Array(3).fill(Math.round((x / 899) * 65535)) as [number, number, number];
-    const rgb = x < 450 ? [0.75, 0.36, 0.36] : [0.2, 0.535, 0.3];
-    return rgb.map(v => Math.round(v * 65535)) as [number, number, number];
-  });
-
-const bench = async (page: Page, app: { url: string; api: never; bringIn: never }, steps: object[]) => {
-  const { api, bringIn } = app as never as {
-    api: <T>(method: string, path: string, body?: unknown) => Promise<T>;
-    bringIn: (id: string, file: Buffer, name: string) => Promise<{ id: string; currentTakeId: string }>;
-  };
-  const series = await api<{ id: string }>('POST', '/api/series', { title: 'Controls' });
-  const photograph = await bringIn(series.id, await chart(), 'chart.tif');
-  const treatment = { format: 'lampwash-treatment', version: 1, steps };
-  await api('PUT', `/api/takes/${photograph.currentTakeId}/treatment`, { revision: 1, treatment });
-  await page.goto(`${app.url}/photographs/${photograph.id}`);
-  return pictureOn(page);
-};
-const saved = (page: Page) => expect(page.locator('[data-saving=saved]')).toBeVisible();
-
 test('a matte print by the curve: points by mouse and by keys', async ({ page, app }) => {
-  await bench(page, app as never, [{ kind: 'mono' }, { kind: 'curve' }]);
+  await openBench(page, app, [{ kind: 'mono' }, { kind: 'curve' }]);
   const panel = page.getByRole('complementary', { name: 'Curve' });
   const first = panel.getByRole('slider', { name: 'Point 1 of 2' });
   await first.focus();
@@ -68,7 +38,7 @@ test('a gradient of three stops over colour, evened, reversed and back to black 
   page,
   app,
 }) => {
-  await bench(page, app as never, [{ kind: 'mono' }, { kind: 'gradient-map', strength: 0.87 }]);
+  await openBench(page, app, [{ kind: 'mono' }, { kind: 'gradient-map', strength: 0.87 }]);
   const panel = page.getByRole('complementary', { name: 'Gradient map' });
   await panel.getByRole('button', { name: 'Add a stop' }).click();
   await panel.getByRole('button', { name: /Colour of stop 3/ }).click();
@@ -95,7 +65,7 @@ test('a gradient of three stops over colour, evened, reversed and back to black 
 });
 
 test('two baths in order give split colours', async ({ page, app }) => {
-  await bench(page, app as never, [{ kind: 'mono' }, { kind: 'baths' }]);
+  await openBench(page, app, [{ kind: 'mono' }, { kind: 'baths' }]);
   const panel = page.getByRole('complementary', { name: 'Baths' });
   await panel.getByRole('button', { name: 'First bath' }).click();
   await panel.getByRole('button', { name: 'Another bath' }).click();
@@ -118,7 +88,7 @@ test('two baths in order give split colours', async ({ page, app }) => {
 });
 
 test('automatic response keeps apart what luminance makes one', async ({ page, app }) => {
-  const plain = await bench(page, app as never, [{ kind: 'mono', settings: { method: 'response' } }]);
+  const plain = await openBench(page, app, [{ kind: 'mono', settings: { method: 'response' } }]);
   const gap = (shot: typeof plain) => Math.abs(colourAt(shot, 0.25, 0.75)[0] - colourAt(shot, 0.75, 0.75)[0]);
   expect(gap(plain)).toBeLessThan(10);
   await page.getByRole('button', { name: 'Automatic' }).click();
@@ -127,7 +97,7 @@ test('automatic response keeps apart what luminance makes one', async ({ page, a
 });
 
 test('a mix is tried while it is pointed at, and a reach limits the tones', async ({ page, app }) => {
-  const toned = await bench(page, app as never, [
+  const toned = await openBench(page, app, [
     { kind: 'mono' },
     { kind: 'tint', settings: { saturation: 0.6 } },
   ]);
@@ -138,6 +108,15 @@ test('a mix is tried while it is pointed at, and a reach limits the tones', asyn
     .poll(async () => colourAt(await pictureOn(page), 0.5, 0.2)[0])
     .toBeLessThan(colourAt(toned, 0.5, 0.2)[0] - 20);
   await page.keyboard.press('Escape');
+  await expect.poll(async () => (await pictureOn(page)).data.equals(toned.data)).toBe(true);
+  // Pointed at and taken, it stays; undone, it is as before.
+  await panel.getByRole('button', { name: /Mix/ }).click();
+  await page.getByRole('option', { name: 'Multiply' }).hover();
+  await page.getByRole('option', { name: 'Multiply' }).click();
+  await expect(panel.getByRole('button', { name: /Mix/ })).toContainText('Multiply');
+  await expect(page.getByRole('button', { name: 'Undo: Tint mix' })).toBeVisible();
+  expect(colourAt(await pictureOn(page), 0.5, 0.2)[0]).toBeLessThan(colourAt(toned, 0.5, 0.2)[0] - 20);
+  await page.keyboard.press('Control+z');
   await expect.poll(async () => (await pictureOn(page)).data.equals(toned.data)).toBe(true);
 
   await panel.getByRole('button', { name: /^Reach/ }).click();
@@ -158,7 +137,7 @@ test('a colour table is brought in, carried by the take, and a broken one is nam
   page,
   app,
 }) => {
-  const plain = await bench(page, app as never, [{ kind: 'mono' }, { kind: 'colour-table' }]);
+  const plain = await openBench(page, app, [{ kind: 'mono' }, { kind: 'colour-table' }]);
   const panel = page.getByRole('complementary', { name: 'Colour table' });
   const file = panel.getByLabel('Colour table file');
   await file.setInputFiles({
@@ -183,7 +162,7 @@ test('all conversions side by side on the picture, one taken by mouse, another b
   page,
   app,
 }) => {
-  const luminance = await bench(page, app as never, [{ kind: 'mono' }]);
+  const luminance = await openBench(page, app, [{ kind: 'mono' }]);
   const gap = (shot: typeof luminance) =>
     Math.abs(colourAt(shot, 0.25, 0.75)[0] - colourAt(shot, 0.75, 0.75)[0]);
   await page.getByRole('button', { name: 'All conversions' }).click();

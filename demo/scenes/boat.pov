@@ -16,8 +16,8 @@ light_source { <20,40,-200> rgb <0.22,0.20,0.20> shadowless parallel point_at 0 
 fog { fog_type 2 distance 95 rgb <0.98,0.82,0.63> fog_offset 0.0 fog_alt 1.3 turbulence <0.6,0.1,0.6> turb_depth 0.4 up y }
 
 Water(<0.016,0.020,0.022>, 0.75)
-Shore(900, 88, 70, <0.66,0.58,0.56>, 1.7)
-Shore(620, 44, 46, <0.57,0.51,0.49>, 4.2)
+Shore(900, 70, 26, <0.66,0.58,0.56>, 1.7)
+Shore(620, 40, 26, <0.57,0.51,0.49>, 4.2)
 Shore(300, 7.5, 9, <0.43,0.385,0.35>, 2.6)
 
 #declare Wet = function(y) { min(1, max(0, 1-(y-0.03)/0.05)) }

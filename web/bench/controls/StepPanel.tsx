@@ -1,5 +1,5 @@
 import { ChevronRight, Ellipsis } from 'lucide-react';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
 import { mixNames, type Mix } from '../../../core/colour/mixes';
@@ -113,7 +113,7 @@ function LayingOn({
 }: Pick<StepPanelProps, 'treatment' | 'step' | 'onPreview' | 'onCommit'>) {
   const [open, setOpen] = useState(false);
   /** The mix that closing without a choice brings back. */
-  const beforeTrying = useRef<Mix | null>(null);
+  const [beforeTrying, setBeforeTrying] = useState<Mix | null>(null);
   const change = (part: Partial<Step>) => changeStep(treatment, step.id, part);
   const name = step.name || wordFor(step.kind);
   const { own, beneath } = step.reach;
@@ -141,16 +141,16 @@ function LayingOn({
         <span aria-hidden="true">Mix</span>
         <Picker
           label="Mix"
-          value={step.mix}
+          value={beforeTrying ?? step.mix}
           options={mixNames.map(m => ({ value: m, text: wordFor(m) }))}
           onChange={mix => {
-            beforeTrying.current = null;
+            setBeforeTrying(null);
             onCommit(change({ mix }), `${name} mix`);
           }}
           onTry={tried => {
-            beforeTrying.current ??= step.mix;
-            onPreview(change({ mix: tried ?? beforeTrying.current }));
-            if (tried === null) beforeTrying.current = null;
+            const before = beforeTrying ?? step.mix;
+            onPreview(change({ mix: tried ?? before }));
+            setBeforeTrying(tried === null ? null : before);
           }}
         />
       </div>

@@ -281,6 +281,7 @@ export function PictureView({ picture, title, treatment, tool = null, children }
     <Wall>
       {at && (shown || fault === null) ? (
         <Print
+          data-print
           style={{
             left: at.x / ratio - BORDER,
             top: at.y / ratio - BORDER,
