@@ -37,6 +37,7 @@ global_settings { assumed_gamma 1.0 max_trace_level 4 }
       texture { WallPaint(Paint, I+S*20) }
     }
   #end
+  prism { 0.03, 0.05, 4, <X,H>, <X+W,H>, <X+W/2,H+G>, <X,H> rotate x*-90 scale <1,1,-1> pigment { rgb <0.02,0.018,0.016> } }
   box { <X,-0.3,0.03>, <X+W,H,5> pigment { rgb <0.02,0.018,0.016> } }
   // Boards along the gable, felt above.
   #local Run = sqrt(G*G+W*W/4); #local Steep = degrees(atan2(G, W/2));
@@ -50,10 +51,11 @@ global_settings { assumed_gamma 1.0 max_trace_level 4 }
   box { <DX-DoorWide/2-0.02,-0.05,-0.03>, <DX+DoorWide/2+0.02,DH+0.02,0.02> pigment { rgb 0.015 } }
   #for (I, 0, Boards-1)
     #local PX = DX - DoorWide/2 + (I+0.5)*DoorWide/Boards;
+    #declare Boarded = Painted(Door*(0.9+0.2*rand(R)), 0.22, I+S*11, 0.34)
     intersection {
       object { Planks[mod(I*7+S,6)] rotate x*90 rotate z*90 scale <DoorWide/Boards/0.194,1,1> translate <PX,1.4,-0.05+0.006*(rand(R)-0.5)> }
       box { <PX-0.2,0.02+0.03*rand(R),-0.3>, <PX+0.2,DH-0.015*rand(R),0.3> }
-      Painted(Door*(0.9+0.2*rand(R)), 0.22, I+S*11, 0.34)
+      texture { Boarded rotate z*90 }
     }
   #end
   #for (J, 0, 1)
