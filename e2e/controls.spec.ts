@@ -156,6 +156,32 @@ test('a colour table is brought in, carried by the take, and a broken one is nam
   expect(colourAt(await pictureOn(page), 0.5, 0.2)[0]).toBeCloseTo(r, 0);
   await page.keyboard.press('Control+z');
   await expect.poll(async () => (await pictureOn(page)).data.equals(plain.data)).toBe(true);
+
+  // It is kept for all photographs: tried while pointed at, taken, named, grouped, removed and brought back.
+  const row = panel.getByRole('button', { name: 'warm', exact: true });
+  await row.hover();
+  await expect.poll(async () => colourAt(await pictureOn(page), 0.5, 0.2)[0]).toBeGreaterThan(b + 30);
+  await panel.getByRole('button', { name: 'Bring in' }).hover();
+  await expect.poll(async () => (await pictureOn(page)).data.equals(plain.data)).toBe(true);
+  await row.click();
+  await expect(page.getByRole('button', { name: 'Undo: Colour table warm' })).toBeVisible();
+  expect(colourAt(await pictureOn(page), 0.5, 0.2)[0]).toBeCloseTo(r, 0);
+  await panel.getByRole('button', { name: 'More for warm' }).click();
+  await page.getByRole('menuitem', { name: 'Name' }).click();
+  await page.getByRole('textbox', { name: 'Name of this table' }).fill('Lamp oil');
+  await page.keyboard.press('Enter');
+  await panel.getByRole('button', { name: 'More for Lamp oil' }).click();
+  await page.getByRole('menuitem', { name: 'Put into a group' }).click();
+  await page.getByRole('textbox', { name: 'Group of this table' }).fill('Evening');
+  await page.keyboard.press('Enter');
+  await expect(panel.getByRole('group', { name: 'Evening' })).toContainText('Lamp oil');
+  await panel.getByRole('button', { name: 'More for Lamp oil' }).click();
+  await page.getByRole('menuitem', { name: 'Remove' }).click();
+  await expect(panel.getByRole('group', { name: 'Evening' })).toBeHidden();
+  // The take carries it on.
+  expect(colourAt(await pictureOn(page), 0.5, 0.2)[0]).toBeCloseTo(r, 0);
+  await page.getByRole('status').getByRole('button', { name: 'Undo' }).last().click();
+  await expect(panel.getByRole('group', { name: 'Evening' })).toBeVisible();
 });
 
 test('all conversions side by side on the picture, one taken by mouse, another by keys', async ({

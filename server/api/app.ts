@@ -12,6 +12,7 @@ import { answerProblems, notFound, onlyOwnPages } from './problem';
 import { mount, openApi, route, type Route } from './route';
 import { sendOutRoutes } from './send-outs';
 import { seriesRoutes } from './series';
+import { tableRoutes } from './tables';
 import { takeRoutes } from './takes';
 
 function healthRoute({ sequelize }: Services): Route {
@@ -93,6 +94,7 @@ export function createApp(services: Services, queue: Queue, interfaceFolder: str
     ...photographRoutes(services),
     ...importRoutes(services),
     ...takeRoutes(services),
+    ...tableRoutes(),
     ...sendOutRoutes(services, queue),
   ];
   const description = openApi(routes);

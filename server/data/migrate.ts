@@ -1,8 +1,9 @@
 import type { Sequelize } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
 import * as shelf from './migrations/0001-shelf';
+import * as colourTables from './migrations/0002-colour-tables';
 
-const migrations = { '0001-shelf': shelf };
+const migrations = { '0001-shelf': shelf, '0002-colour-tables': colourTables };
 
 /** The migrations of this version, ready to go up or down. Each runs in a transaction of its own. */
 export function migrator(sequelize: Sequelize): Umzug<Sequelize> {

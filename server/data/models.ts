@@ -77,6 +77,15 @@ export class SendOut extends Model<InferAttributes<SendOut>, InferCreationAttrib
   declare clearedAt: CreationOptional<Date | null>;
 }
 
+export class ColourTable extends Model<InferAttributes<ColourTable>, InferCreationAttributes<ColourTable>> {
+  declare id: CreationOptional<string>;
+  declare name: string;
+  declare shelf: CreationOptional<string>;
+  declare cube: string;
+  declare createdAt: CreationOptional<Date>;
+  declare deletedAt: CreationOptional<Date | null>;
+}
+
 /** Connects to a database and binds the models to it. One database a process. */
 export function connect(databaseUrl: string): Sequelize {
   const sequelize = new Sequelize(databaseUrl, {
@@ -174,6 +183,17 @@ export function connect(databaseUrl: string): Sequelize {
       clearedAt: DataTypes.DATE,
     },
     { sequelize, tableName: 'send_outs' },
+  );
+  ColourTable.init(
+    {
+      id,
+      name: text,
+      shelf: { type: text, defaultValue: '' },
+      cube: text,
+      createdAt: time,
+      deletedAt: DataTypes.DATE,
+    },
+    { sequelize, tableName: 'colour_tables' },
   );
   return sequelize;
 }

@@ -79,6 +79,13 @@ export interface SendOut {
   size: number | null;
 }
 
+/** A colour table that is kept for all photographs. */
+export interface TableSummary {
+  id: string;
+  name: string;
+  group: string;
+}
+
 /** An answer that is not success, or no answer at all (status 0). */
 export class ApiError extends Error {
   constructor(

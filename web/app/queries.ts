@@ -7,6 +7,7 @@ import {
   type SendOutSettings,
   type Series,
   type SeriesSummary,
+  type TableSummary,
   type Take,
 } from './api';
 import { tell } from './notices';
@@ -28,6 +29,7 @@ export const keys = {
   shelf: ['series'] as const,
   series: (id: string) => ['series', id] as const,
   photograph: (id: string) => ['photograph', id] as const,
+  tables: ['tables'] as const,
   sendOuts: (seriesId: string) => ['send-outs', seriesId] as const,
 };
 
@@ -46,6 +48,9 @@ export const usePhotograph = (id: string) =>
     queryKey: keys.photograph(id),
     queryFn: () => ask<Photograph>('GET', `/api/photographs/${id}`),
   });
+
+export const useTables = () =>
+  useQuery({ queryKey: keys.tables, queryFn: () => ask<TableSummary[]>('GET', '/api/tables') });
 
 const underway = (list: SendOut[] | undefined) =>
   list?.some(s => s.state === 'waiting' || s.state === 'running');
@@ -127,6 +132,22 @@ export const useRemoveTake = () => {
   return useChange(async ({ id, letter }: { id: string; letter: string }) => {
     await ask('DELETE', `/api/takes/${id}`);
     tell({ text: `Take ${letter} put aside.`, undo: () => restore.mutate(id) });
+  });
+};
+
+export const useKeepTable = () =>
+  useChange((table: { name: string; cube: string }) => ask<TableSummary>('POST', '/api/tables', table));
+
+export const useChangeTable = () =>
+  useChange(({ id, ...change }: { id: string; name?: string; group?: string }) =>
+    ask<TableSummary>('PATCH', `/api/tables/${id}`, change),
+  );
+
+export const useRemoveTable = () => {
+  const restore = useChange((id: string) => ask('POST', `/api/tables/${id}/restore`));
+  return useChange(async ({ id, name }: { id: string; name: string }) => {
+    await ask('DELETE', `/api/tables/${id}`);
+    tell({ text: `${name} is no longer kept.`, undo: () => restore.mutate(id) });
   });
 };
 

@@ -328,7 +328,9 @@ export function StepPanel({
         />
       </Head>
       <Body>
-        <ToolsContext.Provider value={{ picture, treatment, step, commit: onCommit, pick }}>
+        <ToolsContext.Provider
+          value={{ picture, treatment, step, commit: onCommit, preview: onPreview, pick }}
+        >
           <AdviceLine key={`advice ${step.id}`} />
           <Automatic onChooseMono={onChooseMono} />
           {step.kind === 'grain' || step.kind === 'sharpen' ? <Loupe /> : null}

@@ -1,10 +1,16 @@
-import { useRef } from 'react';
+import { useQueryClient } from '@tanstack/react-query';
+import { Ellipsis } from 'lucide-react';
+import { useRef, useState } from 'react';
 import styled from 'styled-components';
 import { CubeError, readCube } from '../../../core/formats/cube';
 import { changeSetting } from '../../../core/treatment/edit';
+import type { Treatment } from '../../../core/treatment/schema';
+import { ask, messageOf, type TableSummary } from '../../app/api';
 import { tell } from '../../app/notices';
-import { Button } from '../../ui/buttons';
-import { Picker } from '../../ui/overlays';
+import { useChangeTable, useKeepTable, useRemoveTable, useTables } from '../../app/queries';
+import { Button, IconButton } from '../../ui/buttons';
+import { NameField } from '../../ui/inplace';
+import { Menu } from '../../ui/overlays';
 import { useTools } from './tools';
 
 const Frame = styled.div`
@@ -19,44 +25,231 @@ const Frame = styled.div`
   }
 `;
 
-/** An id for a table from its file's name that the treatment does not have yet. */
-function freshId(name: string, taken: Record<string, string>): string {
-  const base = name.replace(/\.cube$/i, '').slice(0, 50) || 'table';
+const List = styled.div`
+  max-height: 236px;
+  overflow: auto;
+  scrollbar-width: thin;
+  background: var(--paper-high);
+  border-bottom: 1px solid var(--edge);
+  h4 {
+    font-size: var(--t-small);
+    font-weight: 500;
+    color: var(--ink-2);
+    padding: 6px 8px 1px;
+  }
+`;
+
+const Row = styled.div`
+  display: flex;
+  align-items: center;
+  height: 28px;
+  padding-right: 2px;
+  > button:first-child {
+    flex: 1;
+    min-width: 0;
+    height: 100%;
+    padding: 0 8px;
+    text-align: left;
+    white-space: nowrap;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  > button[aria-pressed='true'] {
+    font-weight: 650;
+    box-shadow: inset 3px 0 0 var(--lamp);
+  }
+  &:hover {
+    background: #fff;
+  }
+  > button:focus-visible {
+    outline: 2px solid var(--lamp-deep);
+    outline-offset: -2px;
+  }
+  input {
+    margin-left: 4px;
+    font-size: var(--t-body);
+    font-weight: 500;
+  }
+`;
+
+/** A treatment that carries a table under its name (or a name like it), set in a step. */
+function carrying(treatment: Treatment, stepId: string, name: string, cube: string): Treatment {
   for (let n = 1; ; n++) {
-    const id = n === 1 ? base : `${base} ${n}`;
-    if (!Object.hasOwn(taken, id)) return id;
+    const id = n === 1 ? name : `${name} ${n}`;
+    const there = Object.hasOwn(treatment.tables, id);
+    if (there && treatment.tables[id] !== cube) continue;
+    const tables = there ? treatment.tables : { ...treatment.tables, [id]: cube };
+    return changeSetting({ ...treatment, tables }, stepId, ['table'], id);
   }
 }
 
-/** The colour table of a step: brought in from a .cube file, or one that the treatment carries already. */
+const nameOf = (file: string) =>
+  file
+    .replace(/\.cube$/i, '')
+    .trim()
+    .slice(0, 60) || 'Table';
+
+/**
+ * The colour table of a step: one of those kept for all photographs, tried on the picture while it is pointed at, or
+ * one that only this take carries. Brought in from .cube files, named, grouped and removed here.
+ */
 export function TableControl({ value }: { value: string | null }) {
-  const { treatment, step, commit } = useTools();
+  const { treatment, step, commit, preview } = useTools();
+  const client = useQueryClient();
+  const kept = useTables();
+  const keep = useKeepTable();
+  const change = useChangeTable();
+  const remove = useRemoveTable();
   const input = useRef<HTMLInputElement>(null);
-  const bringIn = async (file: File) => {
-    const text = await file.text();
+  const [editing, setEditing] = useState<{ id: string; what: 'name' | 'group' } | null>(null);
+  /** The treatment before a table was tried. */
+  const before = useRef<Treatment | null>(null);
+  const pointed = useRef<string | null>(null);
+
+  const cubeOf = (id: string) =>
+    client.fetchQuery({
+      queryKey: ['table', id],
+      queryFn: async () => (await ask<TableSummary & { cube: string }>('GET', `/api/tables/${id}`)).cube,
+      staleTime: Infinity,
+    });
+  const tryOut = async (table: TableSummary) => {
+    pointed.current = table.id;
     try {
-      readCube(text);
+      const cube = await cubeOf(table.id);
+      if (pointed.current !== table.id) return;
+      before.current ??= treatment;
+      preview(carrying(before.current, step.id, table.name, cube));
+    } catch {
+      // Choosing it says what is wrong.
+    }
+  };
+  const leave = () => {
+    pointed.current = null;
+    if (before.current) preview(before.current);
+    before.current = null;
+  };
+  const take = async (table: TableSummary) => {
+    try {
+      const cube = await cubeOf(table.id);
+      const from = before.current ?? treatment;
+      before.current = null;
+      pointed.current = null;
+      commit(carrying(from, step.id, table.name, cube), `Colour table ${table.name}`);
+    } catch (error) {
+      tell({ text: `${table.name} cannot be used: ${messageOf(error)}`, tone: 'problem' });
+    }
+  };
+  const bringIn = async (file: File) => {
+    const cube = await file.text();
+    try {
+      readCube(cube);
     } catch (error) {
       const reason = error instanceof CubeError ? error.message : 'cannot be read';
       tell({ text: `${file.name}: ${reason}`, tone: 'problem' });
       return;
     }
-    const id = freshId(file.name, treatment.tables);
-    const carried = { ...treatment, tables: { ...treatment.tables, [id]: text } };
-    commit(changeSetting(carried, step.id, ['table'], id), `Bring in ${file.name}`);
+    const name = nameOf(file.name);
+    commit(carrying(treatment, step.id, name, cube), `Bring in ${file.name}`);
+    keep.mutate({ name, cube });
   };
-  const ids = Object.keys(treatment.tables);
+
+  const tables = kept.data ?? [];
+  const names = new Set(tables.map(t => t.name));
+  // While one is tried, what was chosen stays marked.
+  const chosen = value;
+  const onlyCarried = Object.keys(treatment.tables).filter(id => !names.has(id));
+  const groups = [...new Set(tables.map(t => t.group))];
+  const rowOf = (table: TableSummary) =>
+    editing?.id === table.id ? (
+      <Row key={table.id}>
+        <NameField
+          label={editing.what === 'name' ? 'Name of this table' : 'Group of this table'}
+          value={table[editing.what]}
+          onDone={text => {
+            setEditing(null);
+            if (text === null || text === table[editing.what] || (editing.what === 'name' && !text)) return;
+            change.mutate({ id: table.id, [editing.what]: text.slice(0, 60) });
+          }}
+        />
+      </Row>
+    ) : (
+      <Row key={table.id} onPointerEnter={() => void tryOut(table)}>
+        <button type="button" aria-pressed={chosen === table.name} onClick={() => void take(table)}>
+          {table.name}
+        </button>
+        <Menu
+          label={`More for ${table.name}`}
+          trigger={
+            <IconButton aria-label={`More for ${table.name}`} style={{ width: 24, height: 24 }}>
+              <Ellipsis aria-hidden="true" />
+            </IconButton>
+          }
+          sections={[
+            {
+              entries: [
+                { id: 'name', text: 'Name' },
+                { id: 'group', text: 'Put into a group' },
+                { id: 'remove', text: 'Remove' },
+              ],
+            },
+          ]}
+          onAction={what => {
+            if (what === 'remove') remove.mutate(table);
+            else setEditing({ id: table.id, what: what as 'name' | 'group' });
+          }}
+        />
+      </Row>
+    );
   return (
     <Frame>
-      {ids.length ? (
-        <Picker
-          label="Table"
-          value={value ?? ''}
-          options={[{ value: '', text: 'None' }, ...ids.map(id => ({ value: id, text: id }))]}
-          onChange={id => commit(changeSetting(treatment, step.id, ['table'], id || null), 'Colour table')}
-        />
+      {tables.length + onlyCarried.length > 0 ? (
+        <List role="group" aria-label="Colour tables" onPointerLeave={leave}>
+          <Row>
+            <button
+              type="button"
+              aria-pressed={chosen === null}
+              onClick={() => {
+                before.current = null;
+                commit(changeSetting(treatment, step.id, ['table'], null), 'No colour table');
+              }}
+            >
+              None
+            </button>
+          </Row>
+          {groups.map(group => (
+            <div key={group} role="group" aria-label={group || 'Without a group'}>
+              {group ? <h4>{group}</h4> : null}
+              {tables.filter(t => t.group === group).map(rowOf)}
+            </div>
+          ))}
+          {onlyCarried.length > 0 ? (
+            <div role="group" aria-label="Carried by this take">
+              <h4>Carried by this take</h4>
+              {onlyCarried.map(id => (
+                <Row key={id}>
+                  <button
+                    type="button"
+                    aria-pressed={chosen === id}
+                    onClick={() =>
+                      commit(changeSetting(treatment, step.id, ['table'], id), `Colour table ${id}`)
+                    }
+                  >
+                    {id}
+                  </button>
+                  <Button
+                    $small
+                    onPress={() => keep.mutate({ name: id.slice(0, 60), cube: treatment.tables[id] })}
+                    style={{ height: 22 }}
+                  >
+                    Keep
+                  </Button>
+                </Row>
+              ))}
+            </div>
+          ) : null}
+        </List>
       ) : (
-        <p>No table yet. A .cube file, 1D or 3D, becomes part of this take.</p>
+        <p>No table yet. A .cube file, 1D or 3D, is kept for all photographs.</p>
       )}
       <Button $small onPress={() => input.current?.click()}>
         Bring in a .cube file
@@ -65,12 +258,16 @@ export function TableControl({ value }: { value: string | null }) {
         ref={input}
         type="file"
         accept=".cube"
+        multiple
         hidden
         aria-label="Colour table file"
         onChange={event => {
-          const [file] = event.target.files ?? [];
+          const files = [...(event.target.files ?? [])];
           event.target.value = '';
-          if (file) void bringIn(file);
+          const each = async () => {
+            for (const file of files) await bringIn(file);
+          };
+          void each();
         }}
       />
     </Frame>

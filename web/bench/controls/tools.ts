@@ -10,6 +10,8 @@ export interface BenchTools {
   /** The step that is being set. */
   step: Step;
   commit: (treatment: Treatment, label: string) => void;
+  /** Shows a treatment that is not yet chosen. */
+  preview: (treatment: Treatment) => void;
   /** Lets a colour be picked on the picture. */
   pick: PickColour;
 }
