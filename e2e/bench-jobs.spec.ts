@@ -476,3 +476,21 @@ test('steps are named, copied and grouped; groups fold, switch and are named; tw
   await press(page, 'ArrowRight', 19);
   await expect(trays.last()).toBeInViewport();
 });
+
+test('what is lost at the ends is counted, and marked on the picture by button and by key', async ({
+  page,
+  app,
+}) => {
+  const bare = await openBench(page, app, [{ kind: 'light', settings: { exposure: 1.2 } }]);
+  const mark = page.getByRole('button', { name: /^Mark what is lost/ });
+  await expect(mark).toHaveAccessibleName(/[1-9]\d*\.\d % white/);
+  await mark.click();
+  const marked = await pictureOn(page);
+  const [r, g, b] = colourAt(marked, 0.98, 0.25);
+  expect(r - b).toBeGreaterThan(150);
+  expect(g).toBeLessThan(160);
+  expect(colourAt(marked, 0.3, 0.25)).toEqual(colourAt(bare, 0.3, 0.25));
+  await page.getByRole('group', { name: /^The picture\./ }).focus();
+  await page.keyboard.press('h');
+  expect((await pictureOn(page)).data.equals(bare.data)).toBe(true);
+});

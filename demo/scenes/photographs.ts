@@ -74,7 +74,12 @@ export const photographs: Record<string, MadePhotograph> = {
     development: { exposure: 0.35, bloom: [0.08, 0.06], seed: 10 },
   },
   'squat-bottle': { scene: 'bottles', view: 2, development: { bloom: [0.08, 0.06], seed: 11 } },
-  'four-sheds': { scene: 'sheds', view: 1, render: 1320, development: { exposure: 0.35, saturation: 0.88, seed: 12 } },
+  'four-sheds': {
+    scene: 'sheds',
+    view: 1,
+    render: 1320,
+    development: { exposure: 0.35, saturation: 0.88, seed: 12 },
+  },
   'third-door': {
     scene: 'sheds',
     view: 2,

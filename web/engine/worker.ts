@@ -15,6 +15,7 @@ import { autoResponse } from '../../core/analysis/auto-response';
 import { adviceOn, type Advice } from '../../core/analysis/advice';
 import { colourAbout } from '../../core/analysis/pull';
 import { toneHistogram } from '../../core/analysis/histogram';
+import { lostShares, markLost } from '../../core/kernels/clipping';
 import { createPlanner, type Plan } from '../../core/engine/plan';
 import { render8, withMargin, type Kept, type Tile } from '../../core/engine/render';
 import type { Surveys } from '../../core/engine/run';
@@ -33,6 +34,8 @@ export interface ShowRequest {
   /** Device pixels. */
   viewport: Size;
   margin: number;
+  /** Pixels lost at either end of the scale are painted. */
+  marking: boolean;
   /** A first answer is wanted soon; a fine one may follow. */
   draft: boolean;
 }
@@ -48,6 +51,13 @@ export interface Shown {
 
 /** The colour under a point of the picture: encoded sRGB 0..1. */
 export type Reading = [number, number, number];
+
+/** The tones of a picture: how many pixels in each even step, and the shares that are lost. */
+export interface Histogram {
+  counts: number[];
+  black: number;
+  white: number;
+}
 
 interface Rendered {
   key: string;
@@ -196,7 +206,7 @@ const engine = {
   },
 
   /** Draws what is asked for; resolves when it is drawn. */
-  async show({ picture, treatment, view, viewport, margin, draft }: ShowRequest): Promise<Shown> {
+  async show({ picture, treatment, view, viewport, margin, marking, draft }: ShowRequest): Promise<Shown> {
     if (!canvas || !context) throw new Error('no canvas');
     const at = place(framedSize(picture, treatment.frame), viewport, view, margin);
     const of = framedAt(picture, treatment, at.longEdge);
@@ -247,6 +257,11 @@ const engine = {
       if (zoom === 1) context.putImageData(made.image, x, y);
       else context.drawImage(canvasOf(made), x, y, part.width * zoom, part.height * zoom);
     }
+    if (marking) {
+      const all = context.getImageData(0, 0, viewport.width, viewport.height);
+      markLost(all.data);
+      context.putImageData(all, 0, 0);
+    }
     return { took: planned + performance.now() - resumed, pixels: count, fine: plan.fine };
   },
 
@@ -276,6 +291,12 @@ const engine = {
   /** How many pixels have each of 64 tones in a treatment of a picture. */
   async tones(picture: PictureInfo, treatment: Treatment): Promise<number[]> {
     return toneHistogram((await smallImage(picture, treatment, LOOKED_AT)).data, 4, 64);
+  },
+
+  /** The tones of a treatment, and what is lost at the ends. */
+  async histogram(picture: PictureInfo, treatment: Treatment): Promise<Histogram> {
+    const { data } = await smallImage(picture, treatment, LOOKED_AT);
+    return { counts: toneHistogram(data, 4, 64), ...lostShares(data) };
   },
 
   /** The colour of a treatment at a place (fractions of the framed picture), about a few pixels: encoded, 0..1. */

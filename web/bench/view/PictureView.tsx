@@ -17,6 +17,7 @@ import type { PictureInfo } from '../../engine/tiles';
 import { panBy, place, zoomAt, type Size, type View } from '../../engine/view';
 import { isTyping } from '../keys';
 import { Reading, type ReadColour } from './Reading';
+import { Tones } from './Tones';
 import type { OnWall, PictureTool, ToolDrag } from './tool';
 import { ZoomLabel } from './ZoomLabel';
 
@@ -101,6 +102,7 @@ export function PictureView({ picture, title, treatment, tool = null, children }
   const [shown, setShown] = useState(false);
   const [reading, setReading] = useState<ReadColour | null>(null);
   const [panning, setPanning] = useState(false);
+  const [marking, setMarking] = useState(false);
   const serials = useRef(0);
   const pointer = useRef<{ x: number; y: number } | null>(null);
   const [spaceHeld, setSpaceHeld] = useState(false);
@@ -164,9 +166,9 @@ export function PictureView({ picture, title, treatment, tool = null, children }
     const serial = ++serials.current;
     const canvas = canvasHome.current?.querySelector('canvas');
     if (canvas) canvas.dataset.wanted = String(serial);
-    engine.current?.show({ serial, picture, treatment, view, viewport, margin, draft: true });
+    engine.current?.show({ serial, picture, treatment, view, viewport, margin, marking, draft: true });
     canvas?.setAttribute('aria-label', title);
-  }, [picture, treatment, view, viewport, margin, title]);
+  }, [picture, treatment, view, viewport, margin, marking, title]);
 
   const read = useCallback(async () => {
     const p = pointer.current;
@@ -265,6 +267,7 @@ export function PictureView({ picture, title, treatment, tool = null, children }
         setSpaceHeld(true);
       } else if (event.key === 'f') setView({ mode: 'fit' });
       else if (event.key === 'n') zoom(1);
+      else if (event.key === 'h') setMarking(now => !now);
     };
     const release = (event: globalThis.KeyboardEvent) => {
       if (event.key === ' ') setSpaceHeld(false);
@@ -320,6 +323,7 @@ export function PictureView({ picture, title, treatment, tool = null, children }
         : null}
       {fault ? <Fault role="alert">{fault}</Fault> : null}
       <Reading reading={reading} />
+      <Tones picture={picture} treatment={treatment} marking={marking} onMark={setMarking} />
       <ZoomLabel
         scale={scale}
         fit={view.mode === 'fit'}
