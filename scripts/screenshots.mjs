@@ -9,7 +9,7 @@ await withServer(async url => {
   const browser = await chromium.launch(chromiumOptions);
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   const get = async path => (await fetch(url + path)).json();
-  const [summary] = await get('/api/series');
+  const summary = (await get('/api/series')).find(s => s.title === 'Saltmarsh Ferry');
   const series = await get(`/api/series/${summary.id}`);
   const drawn = () =>
     page.waitForFunction(() => {
@@ -30,12 +30,20 @@ await withServer(async url => {
   await page.waitForLoadState('networkidle');
   await page.getByRole('row').nth(1).click();
   await shoot('sheet');
-  await page.goto(`${url}/photographs/${series.photographs[0].id}`);
-  await drawn();
-  await page.waitForTimeout(1500);
+  const bench = async title => {
+    await page.goto(`${url}/photographs/${series.photographs.find(p => p.title === title).id}`);
+    await drawn();
+    await page.waitForTimeout(1500);
+  };
+  await bench('Ferry boat at slack water');
+  await page.locator('[data-tray]').nth(2).click();
   await page.mouse.move(640, 380);
   await shoot('bench');
-  await page.locator('[data-tray]').nth(1).click();
+  await page.getByRole('button', { name: /^Frame/ }).click();
+  await drawn();
+  await shoot('bench-frame');
+  await bench('Dyer’s baskets');
+  await page.locator('[data-tray]').first().click();
   await page.mouse.move(300, 300);
   await shoot('bench-mono');
   await page.getByRole('button', { name: 'All conversions' }).click();
@@ -44,8 +52,8 @@ await withServer(async url => {
   await page.waitForTimeout(1500);
   await shoot('bench-conversions');
   await page.goto(`${url}/series/${series.id}/send-out`);
-  await page.getByRole('button', { name: 'Send out two' }).click();
-  await page.getByText('2 of 2 done').waitFor();
+  await page.getByRole('button', { name: /^Send out \w+/ }).click();
+  await page.getByText(/^(\d+) of \1 done/).waitFor({ timeout: 240_000 });
   await shoot('send-out');
   await browser.close();
 });
