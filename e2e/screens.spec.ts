@@ -1,6 +1,7 @@
 import { AxeBuilder } from '@axe-core/playwright';
 import { expect, test, type App } from './app';
 import { settled } from './picture';
+import { openBench } from './work';
 
 interface DemoSeries {
   id: string;
@@ -60,4 +61,42 @@ test('nothing is cut off or overlaps at small and large windows', async ({ page,
       expect(out, `controls beyond the bar at ${width}`).toBe(0);
     }
   }
+});
+
+test('axe finds nothing in the frame, with the tools of an area, in the pigment box and the table list', async ({
+  page,
+  app,
+}) => {
+  await openBench(page, app, [
+    { kind: 'mono', settings: { method: 'response' } },
+    { kind: 'colour-table' },
+    { kind: 'wash' },
+    { kind: 'vignette', settings: { amount: -0.4 } },
+    { kind: 'grain', settings: { amount: 0.3 } },
+  ]);
+  const check = async (what: string) => {
+    await settled(page);
+    const { violations } = await new AxeBuilder({ page }).analyze();
+    expect(
+      violations.map(v => `${v.id}: ${v.nodes.map(n => n.target.join(' ')).join(', ')}`),
+      what,
+    ).toEqual([]);
+  };
+  const trays = page.locator('[data-tray]');
+  for (const [index, what] of ['mono', 'colour table', 'wash', 'vignette', 'grain'].entries()) {
+    await trays.nth(index).click();
+    await check(what);
+  }
+  await page.getByRole('button', { name: /^Frame/ }).click();
+  await check('frame');
+  await trays.nth(2).click();
+  await page.getByRole('button', { name: 'New area' }).click();
+  for (const tool of ['Hues', 'Tones', 'Oval', 'Brush']) {
+    await page.getByRole('button', { name: tool, exact: true }).click();
+    await check(tool);
+  }
+  await trays.nth(1).click();
+  await page.getByRole('complementary').getByRole('button', { name: 'More', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Move right' }).click();
+  await check('moved');
 });

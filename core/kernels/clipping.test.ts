@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { lostShares, markLost } from './clipping';
+import { lostShares, markColoured, markLost } from './clipping';
 
 const pixels = (...list: number[][]) => Uint8ClampedArray.from(list.flat());
 
@@ -27,5 +27,15 @@ describe('pixels lost at the ends', () => {
         }
       }),
     );
+  });
+});
+
+describe('what is coloured', () => {
+  it('stands out: what is grey steps back, by whatever tone', () => {
+    const codes = pixels([120, 120, 120, 255], [240, 236, 238, 255], [120, 108, 120, 255], [60, 60, 80, 255]);
+    markColoured(codes);
+    expect([...codes.subarray(0, 3)]).toEqual([36, 36, 36]);
+    expect(codes[4]).toBe(72);
+    expect([...codes.subarray(8)]).toEqual([120, 108, 120, 255, 60, 60, 80, 255]);
   });
 });

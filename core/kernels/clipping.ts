@@ -1,4 +1,4 @@
-/** Pixels lost at the ends of the scale, in 8-bit codes. */
+/** Pixels marked on a picture of 8-bit codes: lost at the ends of the scale, or still coloured. */
 
 /** Codes up to which a pixel is black, all channels; and from which it is lost to white, in any channel. */
 const BLACK = 1;
@@ -38,5 +38,21 @@ export function markLost(codes: Uint8ClampedArray): void {
     codes[p] = mark[0];
     codes[p + 1] = mark[1];
     codes[p + 2] = mark[2];
+  }
+}
+
+/** Codes between the largest and the smallest channel up to which a pixel counts as grey, dither included. */
+const GREY = 7;
+/** What is left of the light of a grey pixel. */
+const BACK = 0.3;
+
+/** Lets pixels without colour step back, in place, so that what is coloured stands out. RGBA. */
+export function markColoured(codes: Uint8ClampedArray): void {
+  for (let p = 0; p < codes.length; p += 4) {
+    const most = Math.max(codes[p], codes[p + 1], codes[p + 2]);
+    if (most - Math.min(codes[p], codes[p + 1], codes[p + 2]) > GREY) continue;
+    codes[p] *= BACK;
+    codes[p + 1] *= BACK;
+    codes[p + 2] *= BACK;
   }
 }

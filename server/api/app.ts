@@ -12,6 +12,7 @@ import { answerProblems, notFound, onlyOwnPages } from './problem';
 import { mount, openApi, route, type Route } from './route';
 import { sendOutRoutes } from './send-outs';
 import { seriesRoutes } from './series';
+import { pigmentRoutes } from './pigments';
 import { tableRoutes } from './tables';
 import { takeRoutes } from './takes';
 
@@ -95,6 +96,7 @@ export function createApp(services: Services, queue: Queue, interfaceFolder: str
     ...importRoutes(services),
     ...takeRoutes(services),
     ...tableRoutes(),
+    ...pigmentRoutes(),
     ...sendOutRoutes(services, queue),
   ];
   const description = openApi(routes);

@@ -6,6 +6,7 @@ import {
   type InferAttributes,
   type InferCreationAttributes,
 } from 'sequelize';
+import type { Pigment } from '../../core/steps/fields';
 import { parseTreatment, type Treatment } from '../../core/treatment/schema';
 import type { SendOutSettings } from '../pictures/encode';
 
@@ -82,6 +83,14 @@ export class ColourTable extends Model<InferAttributes<ColourTable>, InferCreati
   declare name: string;
   declare shelf: CreationOptional<string>;
   declare cube: string;
+  declare createdAt: CreationOptional<Date>;
+  declare deletedAt: CreationOptional<Date | null>;
+}
+
+export class KeptPigment extends Model<InferAttributes<KeptPigment>, InferCreationAttributes<KeptPigment>> {
+  declare id: CreationOptional<string>;
+  declare name: string;
+  declare pigment: Pigment;
   declare createdAt: CreationOptional<Date>;
   declare deletedAt: CreationOptional<Date | null>;
 }
@@ -194,6 +203,10 @@ export function connect(databaseUrl: string): Sequelize {
       deletedAt: DataTypes.DATE,
     },
     { sequelize, tableName: 'colour_tables' },
+  );
+  KeptPigment.init(
+    { id, name: text, pigment: DataTypes.JSONB, createdAt: time, deletedAt: DataTypes.DATE },
+    { sequelize, tableName: 'pigments' },
   );
   return sequelize;
 }

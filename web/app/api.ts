@@ -1,3 +1,4 @@
+import type { NamedPigment } from '../../core/colour/pigments';
 import type { Treatment } from '../../core/treatment/schema';
 
 /** What the server gives, as the interface uses it. The server's own schemas are at /api/openapi.json. */
@@ -84,6 +85,11 @@ export interface TableSummary {
   id: string;
   name: string;
   group: string;
+}
+
+/** A pigment that is kept for all photographs. */
+export interface KeptPigment extends NamedPigment {
+  id: string;
 }
 
 /** An answer that is not success, or no answer at all (status 0). */

@@ -2,6 +2,7 @@ import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/re
 import {
   ApiError,
   ask,
+  type KeptPigment,
   type Photograph,
   type SendOut,
   type SendOutSettings,
@@ -10,6 +11,7 @@ import {
   type TableSummary,
   type Take,
 } from './api';
+import type { NamedPigment } from '../../core/colour/pigments';
 import { tell } from './notices';
 
 export function createQueryClient(): QueryClient {
@@ -30,6 +32,7 @@ export const keys = {
   series: (id: string) => ['series', id] as const,
   photograph: (id: string) => ['photograph', id] as const,
   tables: ['tables'] as const,
+  pigments: ['pigments'] as const,
   sendOuts: (seriesId: string) => ['send-outs', seriesId] as const,
 };
 
@@ -51,6 +54,9 @@ export const usePhotograph = (id: string) =>
 
 export const useTables = () =>
   useQuery({ queryKey: keys.tables, queryFn: () => ask<TableSummary[]>('GET', '/api/tables') });
+
+export const usePigments = () =>
+  useQuery({ queryKey: keys.pigments, queryFn: () => ask<KeptPigment[]>('GET', '/api/pigments') });
 
 const underway = (list: SendOut[] | undefined) =>
   list?.some(s => s.state === 'waiting' || s.state === 'running');
@@ -148,6 +154,22 @@ export const useRemoveTable = () => {
   return useChange(async ({ id, name }: { id: string; name: string }) => {
     await ask('DELETE', `/api/tables/${id}`);
     tell({ text: `${name} is no longer kept.`, undo: () => restore.mutate(id) });
+  });
+};
+
+export const useKeepPigments = () =>
+  useChange((pigments: readonly NamedPigment[]) => ask<KeptPigment[]>('POST', '/api/pigments', { pigments }));
+
+export const useRenamePigment = () =>
+  useChange(({ id, name }: { id: string; name: string }) =>
+    ask<KeptPigment>('PATCH', `/api/pigments/${id}`, { name }),
+  );
+
+export const useRemovePigment = () => {
+  const restore = useChange((id: string) => ask('POST', `/api/pigments/${id}/restore`));
+  return useChange(async ({ id, name }: { id: string; name: string }) => {
+    await ask('DELETE', `/api/pigments/${id}`);
+    tell({ text: `${name} is out of the box.`, undo: () => restore.mutate(id) });
   });
 };
 

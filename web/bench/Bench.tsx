@@ -28,6 +28,12 @@ import { Conflict } from './Conflict';
 import type { SetSetting } from './controls/FieldControls';
 import { StepPanel, type StepAction } from './controls/StepPanel';
 import type { Hold } from './controls/tools';
+import { showingArea } from '../../core/treatment/areas';
+import { framedSize } from '../../core/engine/geometry';
+import { BrushCursor } from './areas/BrushCursor';
+import { PaintBar } from './areas/PaintBar';
+import { ShapeHandles } from './areas/ShapeHandles';
+import { usePainting } from './areas/usePainting';
 import { Details } from './Details';
 import { CropOverlay } from './frame/CropOverlay';
 import { FramePanel } from './frame/FramePanel';
@@ -183,10 +189,16 @@ function BenchAtWork({
   const framing = useFraming(picture, session, lit);
   const picking = usePicking(picture);
   const pull = usePull(picture, session, chosen === null ? undefined : lit.steps.find(s => s.id === chosen));
-  const looked = useMemo(
-    () => (chosen !== null && held.length > 0 ? whileHeld(framing.shown, chosen, held) : framing.shown),
-    [framing.shown, chosen, held],
+  const painting = usePainting(
+    picture,
+    session,
+    treatment.steps.find(s => s.id === chosen),
   );
+  const { area, shown: areaShown, film } = painting;
+  const looked = useMemo(() => {
+    if (chosen !== null && held.length > 0) return whileHeld(framing.shown, chosen, held);
+    return area === null || framing.open ? framing.shown : showingArea(framing.shown, area, areaShown, film);
+  }, [framing.shown, framing.open, chosen, held, area, areaShown, film]);
 
   // The bare photograph is shown in the take's frame, so that it does not jump.
   const bareInFrame = useMemo(() => ({ ...bare, frame: framing.shown.frame }), [framing.shown.frame]);
@@ -357,11 +369,34 @@ function BenchAtWork({
           picture={picture}
           title={photograph.title}
           treatment={bareHeld ? bareInFrame : looked}
-          tool={framing.open ? framing.tool : (picking.tool ?? pull.tool)}
+          tool={framing.open ? framing.tool : (picking.tool ?? painting.pictureTool ?? pull.tool)}
+          colouredMarked={area !== null && painting.colouredMarked}
+          bar={area !== null && !framing.open ? <PaintBar painting={painting} /> : undefined}
         >
           {onWall => (
             <>
               {framing.open ? <CropOverlay framing={framing} picture={picture} onWall={onWall} /> : null}
+              {area !== null && !framing.open && painting.tool === 'brush' ? (
+                <BrushCursor
+                  radius={
+                    (painting.brush.radius * Math.max(picture.width, picture.height) * onWall.width) /
+                    framedSize(picture, treatment.frame).width
+                  }
+                  hardness={painting.brush.hardness}
+                  taking={painting.taking}
+                  onWall={onWall}
+                />
+              ) : null}
+              {area !== null && !framing.open ? (
+                <ShapeHandles
+                  picture={picture}
+                  treatment={treatment}
+                  area={area}
+                  onWall={onWall}
+                  onPreview={next => session.preview(next)}
+                  onCommit={commit}
+                />
+              ) : null}
               {pull.pulled ? <PulledLabel pulled={pull.pulled} onWall={onWall} /> : null}
               {!framing.open && chosenStep?.kind === 'vignette' && chosenStep.enabled ? (
                 <VignetteOval step={chosenStep as Step<'vignette'>} onWall={onWall} set={setSetting} />

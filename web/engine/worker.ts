@@ -15,7 +15,7 @@ import { autoResponse } from '../../core/analysis/auto-response';
 import { adviceOn, type Advice } from '../../core/analysis/advice';
 import { colourAbout } from '../../core/analysis/pull';
 import { toneHistogram } from '../../core/analysis/histogram';
-import { lostShares, markLost } from '../../core/kernels/clipping';
+import { lostShares, markColoured, markLost } from '../../core/kernels/clipping';
 import { createPlanner, type Plan } from '../../core/engine/plan';
 import { render8, withMargin, type Kept, type Tile } from '../../core/engine/render';
 import type { Surveys } from '../../core/engine/run';
@@ -34,8 +34,8 @@ export interface ShowRequest {
   /** Device pixels. */
   viewport: Size;
   margin: number;
-  /** Pixels lost at either end of the scale are painted. */
-  marking: boolean;
+  /** Pixels lost at either end of the scale are painted, or those that have no colour step back. */
+  marking: 'lost' | 'coloured' | null;
   /** A first answer is wanted soon; a fine one may follow. */
   draft: boolean;
 }
@@ -259,7 +259,8 @@ const engine = {
     }
     if (marking) {
       const all = context.getImageData(0, 0, viewport.width, viewport.height);
-      markLost(all.data);
+      if (marking === 'lost') markLost(all.data);
+      else markColoured(all.data);
       context.putImageData(all, 0, 0);
     }
     return { took: planned + performance.now() - resumed, pixels: count, fine: plan.fine };

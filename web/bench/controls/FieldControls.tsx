@@ -4,7 +4,7 @@ import type { Interpolation } from '../../../core/colour/gradient';
 import type { Field, Fields, NumberField, Pigment, Stop } from '../../../core/steps/fields';
 import { memo, useContext, type ReactNode } from 'react';
 import styled from 'styled-components';
-import { Copy, Pipette } from 'lucide-react';
+import { Copy } from 'lucide-react';
 import type { Step } from '../../../core/treatment/schema';
 import { IconButton, LinkButton } from '../../ui/buttons';
 import { ColourPicker } from '../../ui/colour';
@@ -17,7 +17,8 @@ import { CurveControl } from './CurveControl';
 import { PigmentControl } from './PigmentControl';
 import { StopsControl } from './StopsControl';
 import { TableControl } from './TableControl';
-import { HoldContext, useTools } from './tools';
+import { HoldContext } from './tools';
+import { PickOnPicture } from './PickOnPicture';
 import { ToneRamp } from './ToneRamp';
 import { huePaint, lightnessOf, saturationPaint, toneColour } from './paint';
 
@@ -185,21 +186,6 @@ const specials: { [type in Field['type']]?: (props: SpecialProps) => ReactNode }
     />
   ),
 };
-
-/** A colour taken from the picture beneath the step. */
-function PickOnPicture({ label, onPick }: { label: string; onPick: (colour: string) => void }) {
-  const { treatment, step, pick } = useTools();
-  const at = treatment.steps.findIndex(s => s.id === step.id);
-  const from = { ...treatment, strength: 1, steps: treatment.steps.slice(0, at) };
-  return (
-    <IconButton
-      aria-label={`Pick ${label.toLowerCase()} on the picture`}
-      onPress={() => pick({ from, onPick })}
-    >
-      <Pipette aria-hidden="true" />
-    </IconButton>
-  );
-}
 
 /** Gives the hue of one range to another. */
 function CopyHue({ from, values, set }: { from: string; values: Values; set: SetSetting }) {

@@ -2,6 +2,8 @@ import styled from 'styled-components';
 import type { Pigment } from '../../../core/steps/fields';
 import { Segments } from '../../ui/buttons';
 import { ColourPicker } from '../../ui/colour';
+import { PickOnPicture } from './PickOnPicture';
+import { PigmentBox } from './PigmentBox';
 import { StopsControl } from './StopsControl';
 
 const Frame = styled.div`
@@ -56,6 +58,11 @@ export function PigmentControl({
         {pigment.kind === 'flat' ? (
           <div className="flat">
             <span>Colour</span>
+            <span style={{ flex: 1 }} />
+            <PickOnPicture
+              label="pigment"
+              onPick={c => onChange({ kind: 'flat', colour: c }, 'pigment colour')}
+            />
             <ColourPicker
               label="Pigment colour"
               value={pigment.colour}
@@ -73,6 +80,10 @@ export function PigmentControl({
           onChange={(stops, what) => onChange({ kind: 'ramp', stops }, what)}
         />
       ) : null}
+      <PigmentBox
+        pigment={pigment}
+        onTake={taken => onChange(structuredClone(taken.pigment), `pigment ${taken.name.toLowerCase()}`)}
+      />
     </>
   );
 }

@@ -18,6 +18,7 @@ import { Menu, Picker } from '../../ui/overlays';
 import { Slider } from '../../ui/slider';
 import { NameField } from '../../ui/inplace';
 import type { PickColour } from '../tools/usePicking';
+import { AreaSection } from '../areas/AreaSection';
 import { AdviceLine } from './AdviceLine';
 import { FieldControls, type SetSetting } from './FieldControls';
 import { Loupe } from './Loupe';
@@ -125,18 +126,6 @@ function LayingOn({
   };
   return (
     <Laying>
-      <div className="mix">
-        <span aria-hidden="true">Area</span>
-        <Picker
-          label="Area"
-          value={step.mask ?? ''}
-          options={[
-            { value: '', text: 'Whole picture' },
-            ...treatment.masks.map(m => ({ value: m.id, text: m.name || 'Area without a name' })),
-          ]}
-          onChange={mask => onCommit(change({ mask: mask || null }), `${name} area`)}
-        />
-      </div>
       <div className="mix">
         <span aria-hidden="true">Mix</span>
         <Picker
@@ -343,6 +332,13 @@ export function StepPanel({
             />
           </HoldContext.Provider>
         </ToolsContext.Provider>
+        <AreaSection
+          key={`area ${step.id}`}
+          treatment={treatment}
+          step={step}
+          onPreview={onPreview}
+          onCommit={onCommit}
+        />
         <LayingOn
           key={`laying ${step.id}`}
           treatment={treatment}

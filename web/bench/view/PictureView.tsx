@@ -79,6 +79,8 @@ const BORDER = 7;
 /** Room around a fitted print: its border and a strip of wall. Below it, the wall labels. */
 const MARGIN = 22;
 const FOOT = 34;
+/** The same with the bar of the tools. */
+const BAR_FOOT = 68;
 
 export interface PictureViewProps {
   picture: PictureInfo;
@@ -86,12 +88,28 @@ export interface PictureViewProps {
   treatment: Treatment;
   /** What a press on the picture does; without one, and with the space bar held, it moves the picture. */
   tool?: PictureTool | null;
+  /** What has no colour steps back. */
+  colouredMarked?: boolean;
+  /** Labels below the picture take two rows, the tools' own in place of those of the picture. */
+  bar?: ReactNode;
   /** What is laid over the picture. */
   children?: (onWall: OnWall) => ReactNode;
 }
 
+/** A mouse has no pressure; a pen has its own. */
+const pressureOf = (event: { pointerType?: string; pressure?: number }) =>
+  event.pointerType === 'pen' && event.pressure ? event.pressure : 1;
+
 /** The photograph on the wall: drawn by the engine, zoomed and moved. */
-export function PictureView({ picture, title, treatment, tool = null, children }: PictureViewProps) {
+export function PictureView({
+  picture,
+  title,
+  treatment,
+  tool = null,
+  colouredMarked,
+  bar,
+  children,
+}: PictureViewProps) {
   const stage = useRef<HTMLDivElement>(null);
   const canvasHome = useRef<HTMLDivElement>(null);
   const engine = useRef<PictureEngine | null>(null);
@@ -160,15 +178,16 @@ export function PictureView({ picture, title, treatment, tool = null, children }
   const { frame } = treatment;
   const print = useMemo(() => framedSize(picture, frame), [picture, frame]);
   const at = viewport && place(print, viewport, view, margin);
+  const marks = marking ? 'lost' : colouredMarked ? 'coloured' : null;
 
   useEffect(() => {
     if (!viewport) return;
     const serial = ++serials.current;
     const canvas = canvasHome.current?.querySelector('canvas');
     if (canvas) canvas.dataset.wanted = String(serial);
-    engine.current?.show({ serial, picture, treatment, view, viewport, margin, marking, draft: true });
+    engine.current?.show({ serial, picture, treatment, view, viewport, margin, marking: marks, draft: true });
     canvas?.setAttribute('aria-label', title);
-  }, [picture, treatment, view, viewport, margin, marking, title]);
+  }, [picture, treatment, view, viewport, margin, marks, title]);
 
   const read = useCallback(async () => {
     const p = pointer.current;
@@ -208,17 +227,24 @@ export function PictureView({ picture, title, treatment, tool = null, children }
     return () => element.removeEventListener('wheel', turn);
   }, [zoom, scale, toPixels]);
 
-  const onPicture = (event: { clientX: number; clientY: number }) => {
+  const onPicture = (event: {
+    clientX: number;
+    clientY: number;
+    pointerType?: string;
+    pressure?: number;
+  }) => {
     const p = toPixels(event);
-    return at && { x: (p.x - at.x) / at.width, y: (p.y - at.y) / at.height };
+    if (!at) return null;
+    return { x: (p.x - at.x) / at.width, y: (p.y - at.y) / at.height, pressure: pressureOf(event) };
   };
 
   const press = (event: PointerEvent<HTMLElement>) => {
     const toMove = event.button === 1 || spaceHeld || !tool;
     if (event.button > 1) return;
     const place = onPicture(event);
-    if (!toMove && place && place.x >= 0 && place.y >= 0 && place.x < 1 && place.y < 1) {
-      const begun = tool.press(place);
+    const inside = place && place.x >= 0 && place.y >= 0 && place.x < 1 && place.y < 1;
+    if (!toMove && place && (inside || tool.anywhere)) {
+      const begun = tool.press(place, { alt: event.altKey, shift: event.shiftKey });
       if (!begun) return;
       drag.current = { of: begun, x: event.clientX, y: event.clientY };
     } else if (toMove && view.mode === 'free') setPanning(true);
@@ -236,7 +262,11 @@ export function PictureView({ picture, title, treatment, tool = null, children }
     pointer.current = toPixels(event);
     if (drag.current) {
       const { of, x, y } = drag.current;
-      of.move?.(onPicture(event)!, event.clientX - x, event.clientY - y);
+      // All places since the last event, where the browser has gathered several.
+      const gathered = event.nativeEvent.getCoalescedEvents?.() ?? [];
+      for (const each of gathered.length > 1 ? gathered : [event.nativeEvent]) {
+        of.move?.(onPicture(each)!, each.clientX - x, each.clientY - y);
+      }
       return;
     }
     if (panning && viewport) {
@@ -295,8 +325,12 @@ export function PictureView({ picture, title, treatment, tool = null, children }
       ) : null}
       <Stage
         ref={stage}
-        style={{ bottom: FOOT, cursor: tool && !spaceHeld && !panning ? tool.cursor : undefined }}
+        style={{
+          bottom: bar ? BAR_FOOT : FOOT,
+          cursor: tool && !spaceHeld && !panning ? tool.cursor : undefined,
+        }}
         tabIndex={0}
+        data-stage-of-picture
         role="group"
         aria-label={`The picture. Plus and minus zoom, arrow keys move it.${tool ? ` ${tool.name}` : ''}`}
         data-free={(view.mode === 'free' && (!tool || spaceHeld)) || undefined}
@@ -322,8 +356,12 @@ export function PictureView({ picture, title, treatment, tool = null, children }
           })
         : null}
       {fault ? <Fault role="alert">{fault}</Fault> : null}
-      <Reading reading={reading} />
-      <Tones picture={picture} treatment={treatment} marking={marking} onMark={setMarking} />
+      {bar ?? (
+        <>
+          <Reading reading={reading} />
+          <Tones picture={picture} treatment={treatment} marking={marking} onMark={setMarking} />
+        </>
+      )}
       <ZoomLabel
         scale={scale}
         fit={view.mode === 'fit'}

@@ -4,6 +4,14 @@
 export interface Place {
   x: number;
   y: number;
+  /** Of a pen, 0..1; 1 for what has none. */
+  pressure?: number;
+}
+
+/** Keys held at a press. */
+export interface HeldKeys {
+  alt: boolean;
+  shift: boolean;
 }
 
 export interface PictureTool {
@@ -11,7 +19,9 @@ export interface PictureTool {
   /** What it is for, said with the picture to screen readers. */
   name: string;
   /** A press on the picture. What it returns follows the pointer until it is let go. */
-  press: (at: Place) => ToolDrag | null;
+  press: (at: Place, keys: HeldKeys) => ToolDrag | null;
+  /** A press beside the picture counts as well. */
+  anywhere?: boolean;
 }
 
 export interface ToolDrag {

@@ -1,0 +1,183 @@
+import { wordsOf } from './area-names';
+import { changeStep, newStep } from './edit';
+import type { Mask, MaskPart, Stroke } from './masks';
+import type { Step, Treatment } from './schema';
+
+/** Edits of areas: named masks that steps stand on and that can be reused. Each returns a new treatment. */
+
+function freshMaskId(treatment: Treatment): string {
+  for (let n = treatment.masks.length + 1; ; n++) {
+    if (!treatment.masks.some(m => m.id === `m${n}`)) return `m${n}`;
+  }
+}
+
+const emptyMask = (id: string, name: string): Mask => ({
+  id,
+  name,
+  invert: false,
+  feather: 0,
+  grow: 0,
+  refine: 0,
+  parts: [],
+});
+
+/** A new, empty area under a name that no other has. */
+export function addArea(treatment: Treatment, name = ''): { treatment: Treatment; area: string } {
+  const id = freshMaskId(treatment);
+  const names = treatment.masks.map(m => m.name);
+  let called = name.trim().slice(0, 120);
+  for (let n = 1; called === '' || names.includes(called); n++) called = wordsOf(name, n);
+  return { treatment: { ...treatment, masks: [...treatment.masks, emptyMask(id, called)] }, area: id };
+}
+
+export function changeArea(treatment: Treatment, id: string, change: Partial<Omit<Mask, 'id'>>): Treatment {
+  return { ...treatment, masks: treatment.masks.map(m => (m.id === id ? { ...m, ...change } : m)) };
+}
+
+export const areaOf = (treatment: Treatment, id: string | null): Mask | undefined =>
+  treatment.masks.find(m => m.id === id);
+
+/** Lays a step on an area, or on the whole picture. */
+export const layOn = (treatment: Treatment, stepId: string, area: string | null): Treatment =>
+  changeStep(treatment, stepId, { mask: area });
+
+/**
+ * Adds a stroke of the brush: to the last part where that is painted, else as a part after the others, which it
+ * adds to or takes away from by itself.
+ */
+export function addStroke(treatment: Treatment, id: string, stroke: Stroke): Treatment {
+  const area = areaOf(treatment, id);
+  if (!area) return treatment;
+  const last = area.parts.at(-1);
+  if (last?.kind === 'brush' && (last.op === 'subtract' ? stroke.erase : last.op === 'add')) {
+    // What takes away from an earlier part must not start from nothing: it is a part of its own.
+    const alone = area.parts.length === 1 || last.op === 'subtract';
+    if (alone || !stroke.erase) {
+      const laid = last.op === 'subtract' ? { ...stroke, erase: false } : stroke;
+      const parts = area.parts.with(-1, { ...last, strokes: [...last.strokes, laid] });
+      return changeArea(treatment, id, { parts });
+    }
+  }
+  if (stroke.erase && area.parts.length === 0) return treatment;
+  const part: MaskPart = {
+    kind: 'brush',
+    op: stroke.erase ? 'subtract' : 'add',
+    strokes: [{ ...stroke, erase: false }],
+  };
+  return changeArea(treatment, id, { parts: [...area.parts, part] });
+}
+
+/** Adds a part; one that takes away or meets with nothing before it is left out. */
+export function addPart(treatment: Treatment, id: string, part: MaskPart): Treatment {
+  const area = areaOf(treatment, id);
+  if (!area || (part.op !== 'add' && area.parts.length === 0)) return treatment;
+  return changeArea(treatment, id, { parts: [...area.parts, part] });
+}
+
+export function changePart(treatment: Treatment, id: string, index: number, part: MaskPart): Treatment {
+  const area = areaOf(treatment, id);
+  return area?.parts[index] ? changeArea(treatment, id, { parts: area.parts.with(index, part) }) : treatment;
+}
+
+/** Takes a part out; a part that takes away never becomes the first, since it would then stand for the whole picture. */
+export function removePart(treatment: Treatment, id: string, index: number): Treatment {
+  const area = areaOf(treatment, id);
+  if (!area?.parts[index]) return treatment;
+  let parts = area.parts.toSpliced(index, 1);
+  while (parts.length > 0 && parts[0].op !== 'add') parts = parts.slice(1);
+  return changeArea(treatment, id, { parts });
+}
+
+/** Whether an area stands on another, itself or through others. */
+export function standsOn(treatment: Treatment, id: string, other: string): boolean {
+  const area = areaOf(treatment, id);
+  return !!area?.parts.some(
+    p => p.kind === 'mask' && (p.mask === other || standsOn(treatment, p.mask, other)),
+  );
+}
+
+/** What uses an area: steps that lie on it, and areas made of it. */
+export function usersOf(treatment: Treatment, id: string): { steps: Step[]; areas: Mask[] } {
+  return {
+    steps: treatment.steps.filter(s => s.mask === id),
+    areas: treatment.masks.filter(m => m.parts.some(p => p.kind === 'mask' && p.mask === id)),
+  };
+}
+
+/** Takes an area away: its steps lie on the whole picture then, and parts of other areas made of it go. */
+export function removeArea(treatment: Treatment, id: string): Treatment {
+  let rest = treatment;
+  for (const other of treatment.masks) {
+    for (let index = other.parts.length - 1; index >= 0; index--) {
+      const part = other.parts[index];
+      if (part.kind === 'mask' && part.mask === id) rest = removePart(rest, other.id, index);
+    }
+  }
+  return {
+    ...rest,
+    masks: rest.masks.filter(m => m.id !== id),
+    steps: rest.steps.map(s => (s.mask === id ? ({ ...s, mask: null, enabled: false } as Step) : s)),
+  };
+}
+
+/** A second area made of one: everything but it. It follows when that one is changed. */
+export function addInverse(treatment: Treatment, id: string): { treatment: Treatment; area: string } {
+  const area = areaOf(treatment, id);
+  const made = addArea(treatment, area ? `Not ${area.name}` : '');
+  return {
+    area: made.area,
+    treatment: changeArea(made.treatment, made.area, {
+      invert: true,
+      parts: [{ kind: 'mask', op: 'add', mask: id }],
+    }),
+  };
+}
+
+/** How an area is shown over the picture. */
+export type AreaShown = 'film' | 'grey' | 'edge' | 'off';
+
+const SHOWN = 'shown area';
+const EDGE = 'shown edge';
+
+/**
+ * The treatment with an area shown over it, for looking alone: a film of a colour, the area in grey, or a line at its
+ * edge.
+ * @param line width of that line, a fraction of the long edge
+ */
+export function showingArea(
+  treatment: Treatment,
+  id: string,
+  how: AreaShown,
+  colour: string,
+  line = 0.0016,
+): Treatment {
+  const area = areaOf(treatment, id);
+  if (!area || how === 'off') return treatment;
+  const wash = (name: string, pigment: string, mask: string | null, strength: number): Step => {
+    const made = newStep(treatment, 'wash', 'finish');
+    return {
+      ...made,
+      id: name,
+      mix: 'normal',
+      mask,
+      strength,
+      settings: { ...made.settings, pigment: { kind: 'flat', colour: pigment } },
+    } as Step;
+  };
+  // An area that nothing has been added to is nowhere, and needs nothing shown.
+  const add = (...steps: Step[]): Treatment => ({ ...treatment, steps: [...treatment.steps, ...steps] });
+  if (how === 'film') return add(wash(SHOWN, colour, id, 0.55));
+  if (how === 'grey') {
+    return { ...add(wash(`${SHOWN} black`, '#000000', null, 1), wash(SHOWN, '#ffffff', id, 1)), strength: 1 };
+  }
+  const around: Mask = { ...emptyMask(EDGE, ''), grow: line, parts: [{ kind: 'mask', op: 'add', mask: id }] };
+  const ring: Mask = {
+    ...emptyMask(SHOWN, ''),
+    parts: [
+      { kind: 'mask', op: 'add', mask: EDGE },
+      { kind: 'mask', op: 'subtract', mask: id },
+    ],
+  };
+  const shown = add(wash(SHOWN, colour, SHOWN, 1));
+  return { ...shown, masks: [...treatment.masks, around, ring] };
+}
