@@ -95,6 +95,16 @@ const exposureOf = (t: Treatment) =>
 const settle = () => vi.advanceTimersByTimeAsync(1000);
 
 describe('a session on a take', () => {
+  it('keeps apart what stands apart: strokes of one label are undone one by one', async () => {
+    const session = new modules.TakeSession(server.view());
+    session.commit(light(0.1), 'Paint', { apart: true });
+    session.commit(light(0.2), 'Paint', { apart: true });
+    session.commit(light(0.3), 'Exposure');
+    session.commit(light(0.4), 'Exposure');
+    await session.flush();
+    expect(server.labels).toEqual(['Paint', 'Paint', 'Exposure']);
+  });
+
   it('saves an edit by itself once it rests, and quick edits of one control as one', async () => {
     const session = open();
     for (const exposure of [0.1, 0.2, 0.3]) session.commit(light(exposure), 'Light exposure');

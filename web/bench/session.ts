@@ -73,10 +73,13 @@ export class TakeSession {
     this.set({ treatment });
   }
 
-  /** Makes an edit. Quick edits under the same label (key after key) become one. */
-  commit(treatment: Treatment, label: string): void {
+  /**
+   * Makes an edit. Quick edits under the same label (key after key) become one, unless this one stands `apart`: a
+   * stroke of the brush is undone alone.
+   */
+  commit(treatment: Treatment, label: string, { apart = false } = {}): void {
     const last = this.edits.at(-1);
-    const mergeable = last && last.label === label && (this.edits.length > 1 || !this.running);
+    const mergeable = !apart && last && last.label === label && (this.edits.length > 1 || !this.running);
     if (mergeable) this.edits[this.edits.length - 1] = { treatment, label };
     else this.edits.push({ treatment, label });
     this.set({ treatment });

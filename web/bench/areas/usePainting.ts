@@ -124,7 +124,7 @@ export function usePainting(picture: PictureInfo, session: TakeSession, step: St
         },
         end: () => {
           last.current = { area, point: points.at(-1)! };
-          session.commit(made(), erase ? 'Take away from the area' : 'Paint the area');
+          session.commit(made(), erase ? 'Take away from the area' : 'Paint the area', { apart: true });
         },
       };
     },
@@ -163,7 +163,8 @@ export function usePainting(picture: PictureInfo, session: TakeSession, step: St
           session.preview(made);
         },
         end: () => {
-          if (made) session.commit(made, state.tool === 'linear' ? 'Straight gradient' : 'Oval');
+          if (made)
+            session.commit(made, state.tool === 'linear' ? 'Straight gradient' : 'Oval', { apart: true });
         },
       };
     },

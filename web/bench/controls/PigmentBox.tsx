@@ -19,7 +19,7 @@ const Frame = styled.section`
     height: 30px;
     margin-right: -7px;
   }
-  h4 {
+  h3 {
     font-size: var(--t-body);
     font-weight: 600;
     flex: 1;
@@ -141,7 +141,7 @@ export function PigmentBox({ pigment, onTake }: { pigment: Pigment; onTake: (tak
           />
         ) : (
           <>
-            <h4>Pigment box</h4>
+            <h3>Pigment box</h3>
             {chosen ? null : (
               <Button $small onPress={() => setNaming('new')}>
                 Keep this one

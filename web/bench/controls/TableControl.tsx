@@ -31,7 +31,7 @@ const List = styled.div`
   scrollbar-width: thin;
   background: var(--paper-high);
   border-bottom: 1px solid var(--edge);
-  h4 {
+  h3 {
     font-size: var(--t-small);
     font-weight: 500;
     color: var(--ink-2);
@@ -218,13 +218,13 @@ export function TableControl({ value }: { value: string | null }) {
           </Row>
           {groups.map(group => (
             <div key={group} role="group" aria-label={group || 'Without a group'}>
-              {group ? <h4>{group}</h4> : null}
+              {group ? <h3>{group}</h3> : null}
               {tables.filter(t => t.group === group).map(rowOf)}
             </div>
           ))}
           {onlyCarried.length > 0 ? (
             <div role="group" aria-label="Carried by this take">
-              <h4>Carried by this take</h4>
+              <h3>Carried by this take</h3>
               {onlyCarried.map(id => (
                 <Row key={id}>
                   <button
