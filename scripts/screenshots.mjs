@@ -42,6 +42,14 @@ await withServer(async url => {
   await page.getByRole('button', { name: /^Frame/ }).click();
   await drawn();
   await shoot('bench-frame');
+  await page.getByRole('button', { name: 'Done' }).click();
+  await page.getByRole('button', { name: /Take C/ }).click();
+  await page.locator('[data-tray]').nth(4).click();
+  await drawn();
+  await page.getByRole('button', { name: 'Edge', exact: true }).click();
+  await page.mouse.move(520, 330);
+  await drawn();
+  await shoot('bench-tint');
   await bench('Dyer’s baskets');
   await page.locator('[data-tray]').first().click();
   await page.mouse.move(300, 300);

@@ -4,7 +4,7 @@ import type { Mask, MaskPart } from '../treatment/masks';
 import { readGreyPng } from './grey-png';
 import { byId } from './named';
 import { deviation, shapedPart } from './shaping';
-import { layStrokes } from './strokes';
+import { laidStrokes } from './laid-strokes';
 
 /** Masks that are functions of place alone: strokes, shapes, pictures, and masks made of them. */
 
@@ -79,8 +79,7 @@ function placedPart(
   ];
   switch (part.kind) {
     case 'brush':
-      layStrokes(values, lattice, part.strokes, photograph);
-      break;
+      return laidStrokes(part.strokes, lattice, photograph);
     case 'linear':
       linear(values, lattice, pixels(part.from), pixels(part.to));
       break;

@@ -70,6 +70,7 @@ export const photographs: Record<string, MadePhotograph> = {
   },
   'bottles-on-the-sill': {
     scene: 'bottles',
+    render: 1000,
     view: 1,
     development: { exposure: 0.35, bloom: [0.08, 0.06], seed: 10 },
   },

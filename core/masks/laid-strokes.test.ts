@@ -1,0 +1,54 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { laidStrokes } from './laid-strokes';
+import { layStrokes } from './strokes';
+
+const photograph = { width: 300, height: 200 };
+const lattice = { cell: 1, x: 40, y: 20, width: 45, height: 36 };
+const same = (a: Float32Array, b: Float32Array) => a.length === b.length && a.every((v, i) => v === b[i]);
+const unit = fc.double({ min: 0, max: 1, noNaN: true });
+const stroke = fc.record({
+  points: fc.array(fc.tuple(unit, unit, unit), { minLength: 1, maxLength: 8 }),
+  radius: fc.double({ min: 0.005, max: 0.2, noNaN: true }),
+  hardness: unit,
+  flow: fc.double({ min: 0.05, max: 1, noNaN: true }),
+  erase: fc.boolean(),
+  keepEdges: fc.constant(0),
+});
+
+describe('strokes laid with memory', () => {
+  it('are those laid without, painted point by point, undone and painted otherwise', () => {
+    fc.assert(
+      fc.property(fc.array(stroke, { minLength: 1, maxLength: 6 }), strokes => {
+        for (let count = 1; count <= strokes.length; count++) {
+          const before = strokes.slice(0, count - 1);
+          const last = strokes[count - 1];
+          for (const length of [1, last.points.length]) {
+            const now = [...before, { ...last, points: last.points.slice(0, length) }];
+            const whole = new Float32Array(lattice.width * lattice.height);
+            layStrokes(whole, lattice, now, photograph);
+            expect(same(laidStrokes(now, lattice, photograph), whole)).toBe(true);
+          }
+        }
+        const undone = strokes.slice(0, -1);
+        const whole = new Float32Array(lattice.width * lattice.height);
+        if (undone.length) layStrokes(whole, lattice, undone, photograph);
+        expect(same(laidStrokes(undone, lattice, photograph), whole)).toBe(true);
+      }),
+    );
+  });
+  it("are the caller's to change", () => {
+    const two = [0.4, 0.6].map(x => ({
+      points: [[x, 0.3, 1]] as [number, number, number][],
+      radius: 0.1,
+      hardness: 1,
+      flow: 1,
+      erase: false,
+      keepEdges: 0,
+    }));
+    const first = laidStrokes(two, lattice, photograph);
+    const copy = first.slice();
+    first.fill(9);
+    expect(laidStrokes(two, lattice, photograph)).toEqual(copy);
+  });
+});
