@@ -1,3 +1,4 @@
+import sharp from 'sharp';
 import { writePigments } from '../core/formats/pigments';
 import { tiff16 } from '../server/testing/pictures';
 import { expect, test } from './app';
@@ -306,4 +307,40 @@ test('pigments are kept for all photographs, taken by key, brought in and saved 
   await expect(
     page.getByRole('region', { name: 'Pigment box' }).getByRole('button', { name: 'Verdigris' }),
   ).toBeVisible();
+});
+
+test('an area goes out as a grey PNG and comes back in its place', async ({ page, app }) => {
+  await openBench(page, app, [{ kind: 'wash' }], await ball());
+  await page.getByRole('button', { name: 'New area' }).click();
+  await press(page, ']', 6);
+  await drag(page, [0.3, 0.4], [0.4, 0.4]);
+  const painted = await pictureOn(page);
+  expect(chroma(colourAt(painted, 0.35, 0.4))).toBeGreaterThan(0.05);
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: /^More for Area/ }).click();
+  await page.getByRole('menuitem', { name: 'Save as a file' }).click();
+  const file = await (await download).path();
+  const { channels, width, height } = await sharp(file).metadata();
+  expect([channels, width, height]).toEqual([1, 900, 600]);
+
+  await openBench(page, app, [{ kind: 'wash' }], await ball());
+  await page.getByRole('button', { name: 'New area' }).click();
+  const input = page.getByLabel('Area file');
+  await input.setInputFiles({
+    name: 'no.png',
+    mimeType: 'image/png',
+    buffer: Buffer.from('not a picture at all, but long enough'),
+  });
+  await expect(page.getByText(/^no\.png: /)).toBeVisible();
+  await input.setInputFiles(file);
+  await expect(page.getByText('Grey picture')).toBeVisible();
+  const back = await pictureOn(page);
+  for (const [u, v] of [
+    [0.35, 0.4],
+    [0.3, 0.45],
+    [0.6, 0.6],
+  ]) {
+    expect(chroma(colourAt(back, u, v))).toBeCloseTo(chroma(colourAt(painted, u, v)), 1);
+  }
+  await saved(page);
 });

@@ -11,6 +11,15 @@ interface Size {
 
 export const wholeCrop: Crop = { x: 0, y: 0, width: 1, height: 1 };
 
+/** The frame of a photograph as it is. */
+export const asPhotographed: Frame = {
+  quarterTurns: 0,
+  mirror: false,
+  angle: 0,
+  keystone: { vertical: 0, horizontal: 0 },
+  crop: wholeCrop,
+};
+
 /** A corner may lie this far (pixels) outside of the photograph and still show nothing empty. */
 const SLACK = 0.01;
 

@@ -1,4 +1,4 @@
-import { decode } from 'fast-png';
+import { decode, encode } from 'fast-png';
 
 /** Grey pictures that masks carry: PNG, base64. */
 
@@ -44,4 +44,9 @@ export function readGreyPng(base64: string): GreyPicture {
   known.set(base64, picture);
   if (known.size > KEPT) known.delete(known.keys().next().value!);
   return picture;
+}
+
+/** Writes grey codes of 8 bits, row by row, as a PNG. */
+export function writeGreyPng(values: Uint8Array, width: number, height: number): Uint8Array {
+  return encode({ width, height, data: values, channels: 1, depth: 8 });
 }

@@ -6,6 +6,7 @@ import { paint, picture, pixelAt, read, rendered } from '../testing/pictures';
 import { frameSchema } from '../treatment/frame';
 import { maskSchema, type Mask } from '../treatment/masks';
 import { coverageOf } from './coverage';
+import { readGreyPng, writeGreyPng } from './grey-png';
 
 const SIZE = { width: 120, height: 80 };
 const whole = { x: 0, y: 0, ...SIZE };
@@ -297,5 +298,15 @@ describe('areas stay on their thing', () => {
       expect(both).toBeGreaterThan(100);
       expect(astray).toBeLessThan(both * 0.1);
     }
+  });
+});
+
+describe('a grey PNG', () => {
+  it('is written as it is read', () => {
+    const values = Uint8Array.from({ length: 35 }, (_, i) => i * 7);
+    const file = writeGreyPng(values, 7, 5);
+    const read = readGreyPng(btoa(String.fromCharCode(...file)));
+    expect([read.width, read.height]).toEqual([7, 5]);
+    expect(Uint8Array.from(read.values, v => Math.round(v * 255))).toEqual(values);
   });
 });

@@ -1,5 +1,6 @@
 import { expose } from 'comlink';
 import { mostChroma } from '../../core/colour/gamut';
+import { asPhotographed } from '../../core/engine/crop';
 import { framed } from '../../core/engine/framing';
 import {
   framedSize,
@@ -19,6 +20,8 @@ import { lostShares, markColoured, markLost } from '../../core/kernels/clipping'
 import { createPlanner, type Plan } from '../../core/engine/plan';
 import { render8, withMargin, type Kept, type Tile } from '../../core/engine/render';
 import type { Surveys } from '../../core/engine/run';
+import { writeGreyPng } from '../../core/masks/grey-png';
+import { showingArea } from '../../core/treatment/areas';
 import { createSurveyor, surveyEdge } from '../../core/engine/survey';
 import type { Treatment } from '../../core/treatment/schema';
 import { TILE, TileSource, type PictureInfo } from './tiles';
@@ -183,6 +186,9 @@ async function smallImage(picture: PictureInfo, treatment: Treatment, longEdge: 
   return image;
 }
 
+/** The longest edge of an area that is written as a picture. */
+const LARGEST_AREA = 4096;
+
 /** Edge of the small pictures that the automatics look at. */
 const LOOKED_AT = 320;
 
@@ -344,6 +350,34 @@ const engine = {
     const image = new ImageData(part.width, part.height);
     render8(plan, tile, image.data, 4, { grey, geometry, surveys, part });
     return createImageBitmap(image);
+  },
+
+  /**
+   * An area of a treatment alone, over the whole photograph without its frame, as a grey PNG of 8 bits: white where it
+   * covers, at the photograph's size up to a long edge of 4096.
+   */
+  async areaPng(picture: PictureInfo, treatment: Treatment, area: string): Promise<Uint8Array> {
+    const shown = showingArea({ ...treatment, frame: asPhotographed }, area, 'grey', '#ffffff');
+    const of = framedAt(picture, shown, Math.min(LARGEST_AREA, Math.max(picture.width, picture.height)));
+    const { width, height } = of.geometry;
+    const { grey } = picture;
+    const plan = planner(shown, { grey, pixels: width * height });
+    const surveys = await surveysOf(plan, of, shown);
+    const values = new Uint8Array(width * height);
+    for (let y = 0; y < height; y += TILE) {
+      for (let x = 0; x < width; x += TILE) {
+        const part = { x, y, width: Math.min(TILE, width - x), height: Math.min(TILE, height - y) };
+        const tile = await pixelsOf(of, withMargin(plan, part, of.geometry));
+        const image = new ImageData(part.width, part.height);
+        render8(plan, tile, image.data, 4, { grey, geometry: of.geometry, surveys, part });
+        for (let row = 0; row < part.height; row++) {
+          const from = row * part.width;
+          const to = (y + row) * width + x;
+          for (let i = 0; i < part.width; i++) values[to + i] = image.data[(from + i) * 4];
+        }
+      }
+    }
+    return writeGreyPng(values, width, height);
   },
 
   /** What the picture says about a step. */

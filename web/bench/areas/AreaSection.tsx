@@ -1,5 +1,5 @@
 import { Ellipsis, Plus } from 'lucide-react';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import styled from 'styled-components';
 import {
   addArea,
@@ -14,14 +14,19 @@ import {
   standsOn,
   usersOf,
 } from '../../../core/treatment/areas';
+import { readGreyPng } from '../../../core/masks/grey-png';
 import type { MaskPart } from '../../../core/treatment/masks';
 import type { Step, Treatment } from '../../../core/treatment/schema';
+import { messageOf } from '../../app/api';
 import { countOf, wordFor } from '../../app/words';
+import { smallPictures } from '../../engine/client';
+import type { PictureInfo } from '../../engine/tiles';
 import { tell } from '../../app/notices';
 import { IconButton, LinkButton } from '../../ui/buttons';
 import { NameField } from '../../ui/inplace';
 import { Menu, Picker } from '../../ui/overlays';
 import { Slider } from '../../ui/slider';
+import { save } from '../../ui/save';
 import { ReachControl } from '../controls/ReachControl';
 
 const Section = styled.section`
@@ -63,6 +68,15 @@ const Section = styled.section`
   }
 `;
 
+/** The largest file of an area: what a treatment can carry to the server. */
+const LARGEST_FILE = 2_500_000;
+
+function base64Of(bytes: Uint8Array): string {
+  let text = '';
+  for (let i = 0; i < bytes.length; i += 32768) text += String.fromCharCode(...bytes.subarray(i, i + 32768));
+  return btoa(text);
+}
+
 const opNames = { add: 'Add', subtract: 'Take away', intersect: 'Only within' } as const;
 
 function nameOfPart(part: MaskPart, treatment: Treatment): string {
@@ -84,26 +98,56 @@ function nameOfPart(part: MaskPart, treatment: Treatment): string {
 
 /** The area that a step lies on: chosen, made, named, reused, shaped. */
 export function AreaSection({
+  picture,
   treatment,
   step,
   onPreview,
   onCommit,
 }: {
+  picture: PictureInfo;
   treatment: Treatment;
   step: Step;
   onPreview: (treatment: Treatment) => void;
   onCommit: (treatment: Treatment, label: string) => void;
 }) {
   const [naming, setNaming] = useState(false);
+  const input = useRef<HTMLInputElement>(null);
   const area = areaOf(treatment, step.mask);
   const name = step.name || wordFor(step.kind);
   const make = () => {
     const made = addArea(treatment, step.name ? `${step.name} area` : '');
     onCommit(layOn(made.treatment, step.id, made.area), 'New area');
   };
+  const bringIn = async (file: File) => {
+    if (!area) return;
+    try {
+      if (file.size > LARGEST_FILE) throw new Error('the file is larger than 2.5 MB');
+      const png = base64Of(new Uint8Array(await file.arrayBuffer()));
+      readGreyPng(png);
+      onCommit(addPart(treatment, area.id, { kind: 'picture', op: 'add', png }), 'Area from a file');
+    } catch (error) {
+      tell({ text: `${file.name}: ${messageOf(error)}`, tone: 'problem' });
+    }
+  };
+  const saveAs = async () => {
+    if (!area) return;
+    try {
+      const { engine } = await smallPictures();
+      const file = await engine.areaPng(picture, treatment, area.id);
+      save(
+        new Uint8Array(file),
+        `${area.name.replace(/[\\/:*?"<>|]/g, ' ').trim() || 'area'}.png`,
+        'image/png',
+      );
+    } catch (error) {
+      tell({ text: `${area.name} could not be written: ${messageOf(error)}`, tone: 'problem' });
+    }
+  };
   const act = (what: string) => {
     if (!area) return;
     if (what === 'name') setNaming(true);
+    else if (what === 'in') input.current?.click();
+    else if (what === 'out') void saveAs();
     else if (what === 'invert')
       onCommit(changeArea(treatment, area.id, { invert: !area.invert }), 'Invert the area');
     else if (what === 'inverse') {
@@ -187,12 +231,31 @@ export function AreaSection({
                     },
                   ]
                 : []),
+              {
+                name: 'As a grey PNG',
+                entries: [
+                  { id: 'in', text: 'Add from a file' },
+                  { id: 'out', text: 'Save as a file' },
+                ],
+              },
               { entries: [{ id: 'remove', text: 'Remove' }] },
             ]}
             onAction={act}
           />
         ) : null}
       </div>
+      <input
+        ref={input}
+        type="file"
+        accept="image/png"
+        hidden
+        aria-label="Area file"
+        onChange={event => {
+          const [file] = event.target.files ?? [];
+          event.target.value = '';
+          if (file) void bringIn(file);
+        }}
+      />
       {area ? (
         <>
           {area.parts.length === 0 ? (

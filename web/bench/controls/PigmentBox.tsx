@@ -9,6 +9,7 @@ import { useKeepPigments, usePigments, useRemovePigment, useRenamePigment } from
 import { Button, IconButton } from '../../ui/buttons';
 import { NameField } from '../../ui/inplace';
 import { Menu } from '../../ui/overlays';
+import { save } from '../../ui/save';
 import { isTyping } from '../keys';
 
 const Frame = styled.section`
@@ -77,15 +78,6 @@ const paintOf = (pigment: Pigment): string =>
         .join(',')})`;
 
 const same = (a: Pigment, b: Pigment) => JSON.stringify(a) === JSON.stringify(b);
-
-/** Hands a text to the browser as a file. */
-function save(text: string, name: string, type: string): void {
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(new Blob([text], { type }));
-  link.download = name;
-  link.click();
-  URL.revokeObjectURL(link.href);
-}
 
 /** Pigments kept for all photographs, and the starter box; the first nine are taken by the keys 1 to 9. */
 export function PigmentBox({ pigment, onTake }: { pigment: Pigment; onTake: (taken: NamedPigment) => void }) {

@@ -334,6 +334,7 @@ export function StepPanel({
         </ToolsContext.Provider>
         <AreaSection
           key={`area ${step.id}`}
+          picture={picture}
           treatment={treatment}
           step={step}
           onPreview={onPreview}
