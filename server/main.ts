@@ -15,7 +15,9 @@ async function main(): Promise<void> {
   await migrator(services.sequelize).up();
   const queue = await openQueue(config.databaseUrl, services.log);
   await workOnSendOuts(services, queue);
-  if (config.demo) await seedDemo(services);
+  if (config.demo) {
+    await seedDemo(services, fileURLToPath(new URL('../../demo/photographs', import.meta.url)));
+  }
 
   const app = createApp(services, queue, fileURLToPath(new URL('../web', import.meta.url)));
   const server = createServer(app);

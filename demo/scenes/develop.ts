@@ -4,8 +4,9 @@ import type { LinearPicture } from './hdr';
 
 /** The photographic finish: what lens, negative and printer do to the light of a scene. */
 export interface Development {
-  /** Width of the finished picture in pixels; the height follows. */
+  /** Size of the finished picture in pixels; without a height it follows the width. */
   width: number;
+  height?: number;
   /** Stops. */
   exposure?: number;
   /** Factors of red, green and blue. */
@@ -107,6 +108,7 @@ export function develop(
   picture: LinearPicture,
   {
     width,
+    height = Math.round((width * picture.height) / picture.width),
     exposure = 0,
     balance = [1, 1, 1],
     contrast = 1,
@@ -118,7 +120,6 @@ export function develop(
     seed = 1,
   }: Development,
 ): { codes: Uint16Array; width: number; height: number } {
-  const height = Math.round((width * picture.height) / picture.width);
   const sharpest = enlarged(picture, width, height, exposure);
   const light = softness > 0.3 ? blurred(sharpest, width, height, softness) : sharpest;
   const near = blurred(light, width, height, width / 260);

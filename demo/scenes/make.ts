@@ -71,7 +71,7 @@ for (const name of chosen) {
   }
   const done = develop(withoutFoot(readRadiance(readFileSync(light)), photograph.foot ?? 0), {
     ...development,
-    width: size ? width : upright ? 1600 : 2400,
+    ...(size ? { width } : upright ? { width: 1600, height: 2400 } : { width: 2400, height: 1600 }),
   });
   if (size) {
     await sharp(done.codes, { raw: { width: done.width, height: done.height, channels: 3 } })

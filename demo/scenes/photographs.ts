@@ -22,7 +22,7 @@ export interface MadePhotograph {
   scan?: true;
   /** Kept also as a small 16-bit TIFF. */
   sixteen?: true;
-  development: Omit<Development, 'width'>;
+  development: Omit<Development, 'width' | 'height'>;
 }
 
 /** The meshes of each scene, as declarations in the scene language. */
