@@ -5,7 +5,11 @@ import { ensureBuilt, ensurePackages, PlainError, root } from './ensure.mjs';
 import { ensurePostgres } from './postgres.mjs';
 import { ensureChromium, withCluster } from './temporary.mjs';
 
-/** `npm test`: everything, from a fresh clone. The last line says how many passed and failed. */
+/**
+ * `npm test`: everything, from a fresh clone. The last line says how many passed and failed. With a
+ * part (`lint`, `unit`, `e2e`) only that; what stands after the part goes to its runner, as in
+ * `npm test e2e tint -- -g quince`.
+ */
 
 const bin = name => join(root, 'node_modules', '.bin', name);
 
@@ -52,7 +56,7 @@ async function main() {
   ensureChromium();
   mkdirSync(join(root, 'test-results'), { recursive: true });
 
-  const only = process.argv[2];
+  const [only, ...passedOn] = process.argv.slice(2);
   const wants = part => !only || only === part;
   if (wants('lint')) {
     await check('lint', bin('eslint'), ['.']);
@@ -65,7 +69,7 @@ async function main() {
   await withCluster(async ({ url }) => {
     const env = { LAMPWASH_TEST_DATABASE: url };
     if (wants('unit')) {
-      await suite('unit and server tests', bin('vitest'), ['run'], env, 'unit.json', report => ({
+      await suite('unit and server tests', bin('vitest'), ['run', ...passedOn], env, 'unit.json', report => ({
         passed: report.numPassedTests,
         failed:
           report.numFailedTests +
@@ -76,7 +80,7 @@ async function main() {
       await suite(
         'browser tests',
         bin('playwright'),
-        ['test', '-c', 'e2e/playwright.config.ts'],
+        ['test', '-c', 'e2e/playwright.config.ts', ...passedOn],
         env,
         'e2e.json',
         report => ({

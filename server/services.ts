@@ -47,16 +47,18 @@ export async function openServices(config: Config): Promise<Services> {
   const pixels = new FileCache(join(config.cacheFolder, 'pixels'));
   const renders = new FileCache(join(config.cacheFolder, 'renders'));
   const original = originalsIn(join(config.cacheFolder, 'originals'), sequelize);
+  const pictures = new PictureStore(pixels, original);
   const renderer = new Renderer(config.bandWorker);
   void pixels.prune().catch(error => log.warn({ err: error }, 'cache not pruned'));
   return {
     config,
     log,
     sequelize,
-    pictures: new PictureStore(pixels, original),
+    pictures,
     renders,
     renderer,
     close: async () => {
+      await pictures.close();
       await renderer.close();
       await sequelize.close();
     },

@@ -50,6 +50,8 @@ function oneAtATime() {
  */
 export class PictureStore {
   private readonly inTurn = oneAtATime();
+  private readonly warming = new Set<Promise<void>>();
+  private closed = false;
 
   /** @param original gives a path at which an original's bytes can be read */
   constructor(
@@ -64,13 +66,29 @@ export class PictureStore {
     );
   }
 
-  /** Makes the halvings that smaller sizes are taken from, ahead of their use. */
+  /** Makes the halvings that smaller sizes are taken from, ahead of their use, until the store closes. */
   async warm(source: PictureSource): Promise<void> {
+    const work = this.halve(source);
+    this.warming.add(work);
+    try {
+      await work;
+    } finally {
+      this.warming.delete(work);
+    }
+  }
+
+  private async halve(source: PictureSource): Promise<void> {
     let edge = Math.max(source.width, source.height);
-    while (edge > SMALLEST_HALVING) {
+    while (edge > SMALLEST_HALVING && !this.closed) {
       edge = Math.ceil(edge / 2);
       await this.fileAt(source, edge);
     }
+  }
+
+  /** Starts nothing ahead any more, and waits for what is being made, so that its folder can go. */
+  async close(): Promise<void> {
+    this.closed = true;
+    await Promise.allSettled(this.warming);
   }
 
   /** The whole picture at a long edge. Sizes at or beyond the full size give the full size. */
