@@ -148,7 +148,7 @@ test('a colour table is brought in, carried by the take, and a broken one is nam
   await expect(page.getByText(/broken\.cube: line 2/)).toBeVisible();
   const warm = 'LUT_1D_SIZE 2\n0.1 0.05 0\n1 0.9 0.7\n';
   await file.setInputFiles({ name: 'warm.cube', mimeType: 'text/plain', buffer: Buffer.from(warm) });
-  await expect(panel.getByRole('button', { name: /warm/ })).toBeVisible();
+  await expect(panel.getByRole('button', { name: 'warm', exact: true })).toBeVisible();
   const [r, , b] = colourAt(await pictureOn(page), 0.5, 0.2);
   expect(r).toBeGreaterThan(b + 30);
   await saved(page);

@@ -1,3 +1,6 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { root } from './ensure.mjs';
 import { chromiumOptions, withServer } from './temporary.mjs';
 
 /**
@@ -9,43 +12,103 @@ const median = list => list.toSorted((a, b) => a - b)[Math.floor(list.length / 2
 const p95 = list => list.toSorted((a, b) => a - b)[Math.floor(list.length * 0.95)];
 const ms = v => `${v.toFixed(1)} ms`;
 
+const steps = list => ({ format: 'lampwash-treatment', version: 1, ...list });
+
+/** Eight steps such as a photographer ends with: ground, conversion, tone, finish. */
+const eightSteps = steps({
+  steps: [
+    { kind: 'white-balance', settings: { temperature: 0.1 } },
+    { kind: 'light', settings: { exposure: 0.3, contrast: 0.15 } },
+    { kind: 'mono', settings: { method: 'response', response: { blue: -0.4, orange: 0.3 } } },
+    {
+      kind: 'curve',
+      settings: {
+        lightness: [
+          [0, 0.05],
+          [0.3, 0.26],
+          [0.7, 0.76],
+          [1, 0.98],
+        ],
+      },
+    },
+    {
+      kind: 'split-tone',
+      settings: { shadows: { hue: 220, saturation: 0.4 }, highlights: { hue: 40, saturation: 0.4 } },
+    },
+    { kind: 'tint', strength: 0.2 },
+    { kind: 'vignette', settings: { amount: -0.3 } },
+    { kind: 'grain', settings: { amount: 0.3 } },
+  ],
+});
+
+/** Six washes over a conversion, each on a painted area of its own. */
+const pigments = ['#a3504c', '#3f6d78', '#b7983a', '#5d7039', '#94aec0', '#7c5c40'];
+const sixWashes = steps({
+  masks: pigments.map((_, i) => ({
+    id: `m${i + 1}`,
+    name: `Area ${i + 1}`,
+    parts: [
+      {
+        kind: 'brush',
+        op: 'add',
+        strokes: [0, 1, 2].map(k => ({
+          points: Array.from({ length: 40 }, (_, j) => [
+            0.1 + j * 0.02,
+            0.12 + i * 0.14 + k * 0.03 + 0.01 * Math.sin(j / 3),
+            1,
+          ]),
+          radius: 0.03,
+          hardness: 0.5,
+          flow: 1,
+          erase: false,
+        })),
+      },
+    ],
+  })),
+  steps: [
+    { kind: 'mono' },
+    { kind: 'curve' },
+    ...pigments.map((colour, i) => ({
+      kind: 'wash',
+      mask: `m${i + 1}`,
+      strength: 0.7,
+      settings: { pigment: { kind: 'flat', colour } },
+    })),
+  ],
+});
+
 await withServer(async url => {
   const { chromium } = await import('@playwright/test');
   const { default: sharp } = await import('sharp');
   const { benchJpeg } = await import('./bench-pictures.mjs');
-  const file = await benchJpeg(5184, 3456);
   const api = async (method, path, body) => {
     const response = await fetch(url + path, {
       method,
       ...(body && { body: JSON.stringify(body), headers: { 'Content-Type': 'application/json' } }),
     });
+    if (!response.ok) throw new Error(await response.text());
     return response.json();
   };
   const series = await api('POST', '/api/series', { title: 'Measured' });
-  const form = new FormData();
-  form.append('file', new Blob([file]), 'eighteen.jpg');
+  const bringIn = async (bytes, name, treatment) => {
+    const form = new FormData();
+    form.append('file', new Blob([bytes]), name);
+    const sent = await fetch(`${url}/api/series/${series.id}/photographs`, { method: 'POST', body: form });
+    const photograph = await sent.json();
+    await api('PUT', `/api/takes/${photograph.currentTakeId}/treatment`, { revision: 1, treatment });
+    return photograph;
+  };
+  const demo = await bringIn(
+    readFileSync(join(root, 'demo', 'photographs', 'quinces-and-enamel-jug.jpg')),
+    'quinces.jpg',
+    eightSteps,
+  );
+  const file = await benchJpeg(5184, 3456);
   const importBegan = performance.now();
-  const photograph = await (
-    await fetch(`${url}/api/series/${series.id}/photographs`, { method: 'POST', body: form })
-  ).json();
+  const large = await bringIn(file, 'eighteen.jpg', sixWashes);
   console.log(
     `import of an 18-megapixel JPEG (${(file.length / 1e6).toFixed(1)} MB): ${ms(performance.now() - importBegan)}`,
   );
-  await api('PUT', `/api/takes/${photograph.currentTakeId}/treatment`, {
-    revision: 1,
-    treatment: {
-      format: 'lampwash-treatment',
-      version: 1,
-      steps: [
-        { kind: 'light', settings: { exposure: 0.3 } },
-        { kind: 'mono', settings: { method: 'response', response: { blue: -0.4, orange: 0.3 } } },
-        {
-          kind: 'split-tone',
-          settings: { shadows: { hue: 220, saturation: 0.4 }, highlights: { hue: 40, saturation: 0.4 } },
-        },
-      ],
-    },
-  });
 
   const browser = await chromium.launch(chromiumOptions);
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
@@ -57,11 +120,18 @@ await withServer(async url => {
     });
     return page.evaluate(() => performance.getEntriesByName('picture shown')[0].startTime);
   };
-  const address = `/photographs/${photograph.id}`;
-  console.log(`first picture on the Bench, never opened before: ${ms(await open(address))} after navigation`);
-  const again = [];
-  for (let i = 0; i < 5; i++) again.push(await open(address));
-  console.log(`first picture on the Bench, opened before: median ${ms(median(again))} of ${again.length}`);
+  for (const [what, { id }] of Object.entries({
+    'a demo photograph, eight steps': demo,
+    'eighteen megapixels, six washes': large,
+  })) {
+    const address = `/photographs/${id}`;
+    console.log(`first picture, ${what}, never opened before: ${ms(await open(address))} after navigation`);
+    const again = [];
+    for (let i = 0; i < 5; i++) again.push(await open(address));
+    console.log(`first picture, ${what}, opened before: median ${ms(median(again))} of ${again.length}`);
+  }
+  await open(`/photographs/${demo.id}`);
+  await page.waitForTimeout(1500);
 
   const frame = await page.evaluate(async () => {
     const times = [];
@@ -75,17 +145,9 @@ await withServer(async url => {
   });
   console.log(`empty animation frame: median ${ms(median(frame))}, p95 ${ms(p95(frame))}`);
 
-  /** Drags a slider and times each move until a picture at least as new is drawn. */
-  async function drag(tray, name) {
-    await page.locator('[data-tray]').nth(tray).click();
-    await page.waitForTimeout(600);
-    const track = page
-      .locator('[data-kind]')
-      .filter({ has: page.getByRole('slider', { name, exact: true }) });
-    const box = await track.boundingBox();
-    await page.mouse.move(box.x + box.width / 2, box.y + 10);
-    await page.mouse.down();
-    await page.evaluate(() => {
+  /** Notes from now on how long each asked picture, or a newer one, takes to be drawn, and long tasks. */
+  const watch = () =>
+    page.evaluate(() => {
       const canvas = document.querySelector('canvas[data-picture]');
       window.waits = [];
       window.longTasks = [];
@@ -111,32 +173,85 @@ await withServer(async url => {
       window.watcher.observe(canvas, { attributes: true, attributeFilter: ['data-wanted', 'data-shown'] });
       addEventListener('pointermove', e => (window.moved = e.timeStamp), true);
     });
+  const report = async name => {
+    const { waits, longTasks } = await page.evaluate(() => {
+      window.watcher.disconnect();
+      window.observer.disconnect();
+      return { waits: window.waits, longTasks: window.longTasks };
+    });
+    const longest = Math.max(0, ...longTasks);
+    console.log(
+      `${name}: move to new picture median ${ms(median(waits))}, p95 ${ms(p95(waits))} (${waits.length} moves); longest main-thread task ${longest ? ms(longest) : 'under 50 ms'}`,
+    );
+  };
+
+  /** Drags a slider of a step. */
+  async function drag(tray, name) {
+    await page.locator('[data-tray]').nth(tray).click();
+    await page.waitForTimeout(600);
+    const track = page
+      .locator('[data-kind]')
+      .filter({ has: page.getByRole('slider', { name, exact: true }) });
+    await track.scrollIntoViewIfNeeded();
+    const box = await track.boundingBox();
+    await page.mouse.move(box.x + box.width / 2, box.y + 10);
+    await page.mouse.down();
+    await watch();
     for (let i = 0; i < 90; i++) {
       await page.mouse.move(box.x + box.width * (0.5 + 0.4 * Math.sin(i / 9)), box.y + 10);
       await page.waitForTimeout(16);
     }
     await page.waitForTimeout(300);
-    const result = await page.evaluate(() => {
-      window.watcher.disconnect();
-      window.observer.disconnect();
-      return { waits: window.waits, longTasks: window.longTasks };
-    });
+    await report(name);
     await page.mouse.up();
     await page.waitForTimeout(1200);
-    const longest = Math.max(0, ...result.longTasks);
-    console.log(
-      `${name}: slider to new picture median ${ms(median(result.waits))}, p95 ${ms(p95(result.waits))} (${result.waits.length} moves); longest main-thread task ${longest ? ms(longest) : 'under 50 ms'}`,
-    );
   }
-  await drag(2, 'Shadows saturation');
-  await drag(1, 'Response by hue blue');
-  await drag(0, 'Exposure');
+  await drag(4, 'Shadows saturation');
+  await drag(2, 'Response by hue blue');
+  await drag(1, 'Exposure');
+
+  /** Paints strokes to and fro for a while. */
+  async function paint(seconds) {
+    const at = await page.locator('[data-print]').boundingBox();
+    for (const began = performance.now(); performance.now() - began < seconds * 1000;) {
+      const y = at.y + at.height * (0.2 + 0.6 * Math.random());
+      await page.mouse.move(at.x + at.width * 0.15, y);
+      await page.mouse.down();
+      for (let i = 0; i < 60; i++) {
+        await page.mouse.move(at.x + at.width * (0.15 + 0.011 * i), y + 14 * Math.sin(i / 5));
+        await page.waitForTimeout(12);
+      }
+      await page.mouse.up();
+    }
+  }
+  await open(`/photographs/${large.id}`);
+  await page.locator('[data-tray]').last().click();
+  await page.waitForTimeout(2500);
+  await paint(2);
+  await watch();
+  await paint(4);
+  await page.waitForTimeout(300);
+  await report('Painting, 18 megapixels, six washes');
+
+  if (process.argv.includes('--minute')) {
+    const memory = await page.context().newCDPSession(page);
+    const heap = async () => {
+      await memory.send('HeapProfiler.collectGarbage');
+      const { usedSize } = await memory.send('Runtime.getHeapUsage');
+      const { nodes, jsEventListeners } = await memory.send('Memory.getDOMCounters');
+      return `heap ${(usedSize / 1e6).toFixed(1)} MB, ${nodes} nodes, ${jsEventListeners} listeners`;
+    };
+    console.log(`before a minute of painting: ${await heap()}`);
+    await paint(60);
+    await page.waitForTimeout(2000);
+    console.log(`after it: ${await heap()}`);
+  }
   await browser.close();
 
   const began = performance.now();
   const [sent] = await api('POST', '/api/send-outs', {
     series: series.id,
-    takes: [photograph.currentTakeId],
+    takes: [large.currentTakeId],
     settings: {},
   });
   for (;;) {

@@ -9,19 +9,43 @@ await withServer(async url => {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   page.on('pageerror', e => console.log('ERR', e.message));
   page.on('console', m => m.type() === 'error' && console.log('CON', m.text()));
-  const post = async (m, p, b) => (await fetch(url + p, { method: m, headers: { 'content-type': 'application/json' }, body: JSON.stringify(b) })).json();
+  const post = async (m, p, b) =>
+    (
+      await fetch(url + p, {
+        method: m,
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify(b),
+      })
+    ).json();
   const series = await post('POST', '/api/series', { title: 'Look' });
   const form = new FormData();
   form.append('file', new Blob([readFileSync(file)]), file.split('/').pop());
-  const made = await (await fetch(`${url}/api/series/${series.id}/photographs`, { method: 'POST', body: form })).json();
+  const made = await (
+    await fetch(`${url}/api/series/${series.id}/photographs`, { method: 'POST', body: form })
+  ).json();
   const photo = made.photographs?.[0] ?? made.photograph ?? made;
-  const put = await fetch(`${url}/api/takes/${photo.currentTakeId}/treatment`, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ revision: 1, treatment: { format: 'lampwash-treatment', version: 1, steps } }) });
+  const put = await fetch(`${url}/api/takes/${photo.currentTakeId}/treatment`, {
+    method: 'PUT',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ revision: 1, treatment: { format: 'lampwash-treatment', version: 1, steps } }),
+  });
   if (!put.ok) console.log(await put.text());
   await page.goto(`${url}/photographs/${photo.id}`);
-  const drawn = () => page.waitForFunction(() => { const { wanted, shown, fine } = document.querySelector('canvas[data-picture]')?.dataset ?? {}; return shown && wanted === shown && fine === 'true'; }, null, { timeout: 20000 });
+  const drawn = () =>
+    page.waitForFunction(
+      () => {
+        const { wanted, shown, fine } = document.querySelector('canvas[data-picture]')?.dataset ?? {};
+        return shown && wanted === shown && fine === 'true';
+      },
+      null,
+      { timeout: 20000 },
+    );
   await drawn();
   await page.waitForTimeout(1200);
-  const shot = async n => { await page.waitForTimeout(500); await page.screenshot({ path: `/tmp/shot-${n}.png` }); };
+  const shot = async n => {
+    await page.waitForTimeout(500);
+    await page.screenshot({ path: `/tmp/shot-${n}.png` });
+  };
   await new Function('page', 'shot', 'drawn', `return (async()=>{${script}})()`)(page, shot, drawn);
   await browser.close();
 });

@@ -5,7 +5,7 @@ import { anyFrame } from '../testing/arbitraries';
 import { paint, picture, pixelAt, read, rendered } from '../testing/pictures';
 import { frameSchema } from '../treatment/frame';
 import { fullCrop } from './crop';
-import { framedSize, geometryOf, photographEdge, sizeAt, sourceOf } from './geometry';
+import { framedSizeAt, geometryOf, sourceOf } from './geometry';
 
 const frameOf = (part: object) => frameSchema.parse(part);
 const photograph = { width: 300, height: 200 };
@@ -142,10 +142,16 @@ describe('frame', () => {
   });
 
   it('sizes: the long edge asked for is that of the framed picture', () => {
-    const frame = frameOf({ crop: { x: 0.1, y: 0.1, width: 0.4, height: 0.4 } });
-    const edge = photographEdge({ width: 6000, height: 4000 }, frame, 1200);
-    const framed = framedSize(sizeAt({ width: 6000, height: 4000 }, edge), frame);
-    expect(Math.abs(Math.max(framed.width, framed.height) - 1200)).toBeLessThanOrEqual(2);
-    expect(photographEdge({ width: 600, height: 400 }, frame, 9000)).toBe(600);
+    const share = fc.double({ min: 0.3, max: 0.6, noNaN: true });
+    fc.assert(
+      fc.property(share, share, fc.integer({ min: 200, max: 1200 }), (x, width, asked) => {
+        const photograph = { width: 6000, height: 4000 };
+        const frame = frameOf({ crop: { x: x - 0.3, y: 0.1, width, height: 0.3 } });
+        const { width: wide, height: high } = framedSizeAt(photograph, frame, asked);
+        expect(Math.max(wide, high)).toBe(asked);
+      }),
+    );
+    const whole = frameOf({});
+    expect(framedSizeAt({ width: 600, height: 400 }, whole, 9000)).toEqual({ width: 600, height: 400 });
   });
 });

@@ -73,16 +73,31 @@ export function framedSize(photograph: Size, frame: Frame): Size {
   return { width, height };
 }
 
+/** A crop's sides fall on whole pixels, so its long edge may miss by one; sizes this near may meet it. */
+const NEARBY = [0, 1, -1, 2, -2, 3, -3];
+
 /**
  * The long edge at which the photograph is needed so that its framed picture has a long edge; never more
  * than the photograph has.
  */
 export function photographEdge(photograph: Size, frame: Frame, framedEdge: number): number {
   const full = Math.max(photograph.width, photograph.height);
-  const framed = framedSize(photograph, frame);
-  const most = Math.max(framed.width, framed.height);
-  if (most === full) return Math.min(full, framedEdge);
-  return Math.min(full, Math.max(1, Math.round((full * framedEdge) / most)));
+  const edgeAt = (edge: number) => {
+    const { width, height } = framedSize(sizeAt(photograph, edge), frame);
+    return Math.max(width, height);
+  };
+  const most = edgeAt(full);
+  if (most <= framedEdge) return full;
+  const about = Math.max(1, Math.round((full * framedEdge) / most));
+  const exact = NEARBY.map(by => about + by).find(
+    edge => edge >= 1 && edge <= full && edgeAt(edge) === framedEdge,
+  );
+  return exact ?? Math.min(full, about);
+}
+
+/** The size of a framed picture whose long edge is asked to be `framedEdge`, as it is rendered. */
+export function framedSizeAt(photograph: Size, frame: Frame, framedEdge: number): Size {
+  return framedSize(sizeAt(photograph, photographEdge(photograph, frame, framedEdge)), frame);
 }
 
 /** The geometry of a frame on a photograph of a size. */

@@ -96,6 +96,18 @@ export function standsOn(treatment: Treatment, id: string, other: string): boole
   );
 }
 
+/** Whether an area depends on the picture beneath it, by tones, by hues or by edges, itself or through others. */
+export function readsPicture(treatment: Treatment, id: string): boolean {
+  const area = areaOf(treatment, id);
+  return (
+    !!area &&
+    (area.refine > 0 ||
+      area.parts.some(p =>
+        p.kind === 'mask' ? readsPicture(treatment, p.mask) : p.kind === 'tones' || p.kind === 'hues',
+      ))
+  );
+}
+
 /** What uses an area: steps that lie on it, and areas made of it. */
 export function usersOf(treatment: Treatment, id: string): { steps: Step[]; areas: Mask[] } {
   return {

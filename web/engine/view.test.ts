@@ -1,11 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { sizeAt } from '../../core/engine/geometry';
-import { fitScale, LARGEST, panBy, place, zoomAt, type View } from './view';
+import { asPhotographed } from '../../core/engine/crop';
+import { framedSizeAt, sizeAt } from '../../core/engine/geometry';
+import { fitScale, LARGEST, panBy, place, printOf, zoomAt, type View } from './view';
 
 const size = (least: number, most: number) =>
   fc.record({ width: fc.integer({ min: least, max: most }), height: fc.integer({ min: least, max: most }) });
-const picture = size(20, 12_000);
+const picture = size(20, 12_000).map(p => printOf(p, asPhotographed));
 const viewport = size(200, 3000);
 const fraction = fc.double({ min: 0, max: 1, noNaN: true });
 const free = fc.record({
@@ -33,6 +34,18 @@ describe('placing a picture', () => {
     );
   });
 
+  it('a cropped one is fitted at the size that it is rendered at', () => {
+    const share = fc.double({ min: 0.2, max: 0.5, noNaN: true });
+    fc.assert(
+      fc.property(size(400, 12_000), viewport, share, share, (photograph, v, x, width) => {
+        const frame = { ...asPhotographed, crop: { x, y: 0.13, width, height: 0.61 } };
+        const at = place(printOf(photograph, frame), v, { mode: 'fit' }, MARGIN);
+        const { width: wide, height: high } = framedSizeAt(photograph, frame, at.longEdge);
+        expect([at.width, at.height]).toEqual([wide, high]);
+      }),
+    );
+  });
+
   it('a free one leaves no gap where it is larger than the wall, and has pixels enough', () => {
     fc.assert(
       fc.property(picture, viewport, free, (p, v, view) => {
@@ -49,7 +62,7 @@ describe('placing a picture', () => {
   });
 
   it('zooming keeps the point under the pointer, away from the edges', () => {
-    const p = { width: 6000, height: 4000 };
+    const p = printOf({ width: 6000, height: 4000 }, asPhotographed);
     const v = { width: 1000, height: 800 };
     fc.assert(
       fc.property(
@@ -79,7 +92,7 @@ describe('placing a picture', () => {
   });
 
   it('moving there and back is where it was, and a fitted picture does not move', () => {
-    const p = { width: 6000, height: 4000 };
+    const p = printOf({ width: 6000, height: 4000 }, asPhotographed);
     const v = { width: 1000, height: 800 };
     const view: View = { mode: 'free', scale: 1, x: 0.5, y: 0.5 };
     fc.assert(

@@ -1,9 +1,22 @@
+import { framedSize, framedSizeAt } from '../../core/engine/geometry';
+import type { Frame } from '../../core/treatment/frame';
+
 /** Where a picture lies in a viewport. Everything here is in device pixels. */
 
 export interface Size {
   width: number;
   height: number;
 }
+
+/** A picture in its frame: its full size, and the size at which it is rendered for a long edge. */
+export interface Print extends Size {
+  renderedAt: (longEdge: number) => Size;
+}
+
+export const printOf = (photograph: Size, frame: Frame): Print => ({
+  ...framedSize(photograph, frame),
+  renderedAt: longEdge => framedSizeAt(photograph, frame, longEdge),
+});
 
 /** Fit, or a free scale with the picture point (fractions) that lies in the viewport's middle. */
 export type View = { mode: 'fit' } | { mode: 'free'; scale: number; x: number; y: number };
@@ -40,13 +53,13 @@ function origin(length: number, room: number, centre: number, margin: number): n
 }
 
 /** Lays a picture into a viewport. */
-export function place(picture: Size, viewport: Size, view: View, margin: number): Placement {
+export function place(picture: Print, viewport: Size, view: View, margin: number): Placement {
   const full = Math.max(picture.width, picture.height);
   if (view.mode === 'fit') {
     const longEdge = Math.max(SMALLEST, Math.round(full * fitScale(picture, viewport, margin)));
     const scale = Math.min(1, longEdge / full);
-    const width = Math.max(1, Math.round(picture.width * scale));
-    const height = Math.max(1, Math.round(picture.height * scale));
+    // As it is rendered, so that each of its pixels is one of the screen's.
+    const { width, height } = picture.renderedAt(longEdge);
     const x = Math.round((viewport.width - width) / 2);
     const y = Math.round((viewport.height - height) / 2);
     return { x, y, width, height, scale, longEdge };
@@ -68,7 +81,7 @@ export function place(picture: Size, viewport: Size, view: View, margin: number)
 
 /** Zooms to a scale, keeping the picture point under a viewport point where it is. */
 export function zoomAt(
-  picture: Size,
+  picture: Print,
   viewport: Size,
   view: View,
   margin: number,
@@ -91,7 +104,7 @@ export function zoomAt(
 
 /** Moves a free view by device pixels; a fitted one stays. */
 export function panBy(
-  picture: Size,
+  picture: Print,
   viewport: Size,
   view: View,
   margin: number,

@@ -25,7 +25,7 @@ import { showingArea } from '../../core/treatment/areas';
 import { createSurveyor, surveyEdge } from '../../core/engine/survey';
 import type { Treatment } from '../../core/treatment/schema';
 import { TILE, TileSource, type PictureInfo } from './tiles';
-import { place, type Size, type View } from './view';
+import { place, printOf, type Size, type View } from './view';
 
 /** What the picture on the Bench should show. */
 export interface ShowRequest {
@@ -214,7 +214,7 @@ const engine = {
   /** Draws what is asked for; resolves when it is drawn. */
   async show({ picture, treatment, view, viewport, margin, marking, draft }: ShowRequest): Promise<Shown> {
     if (!canvas || !context) throw new Error('no canvas');
-    const at = place(framedSize(picture, treatment.frame), viewport, view, margin);
+    const at = place(printOf(picture, treatment.frame), viewport, view, margin);
     const of = framedAt(picture, treatment, at.longEdge);
     const { geometry } = of;
     const zoom = at.width / geometry.width;

@@ -7,42 +7,44 @@ import {
   addPart,
   areaOf,
   changeArea,
-  changePart,
   layOn,
   removeArea,
-  removePart,
   standsOn,
   usersOf,
 } from '../../../core/treatment/areas';
 import { readGreyPng } from '../../../core/masks/grey-png';
-import type { MaskPart } from '../../../core/treatment/masks';
 import type { Step, Treatment } from '../../../core/treatment/schema';
 import { messageOf } from '../../app/api';
-import { countOf, wordFor } from '../../app/words';
+import { wordFor } from '../../app/words';
 import { smallPictures } from '../../engine/client';
 import type { PictureInfo } from '../../engine/tiles';
 import { tell } from '../../app/notices';
-import { IconButton, LinkButton } from '../../ui/buttons';
+import { IconButton } from '../../ui/buttons';
 import { NameField } from '../../ui/inplace';
-import { Menu, Picker } from '../../ui/overlays';
+import { Menu } from '../../ui/overlays';
 import { Slider } from '../../ui/slider';
 import { save } from '../../ui/save';
-import { ReachControl } from '../controls/ReachControl';
+import { AreaList } from './AreaList';
+import { AreaParts } from './AreaParts';
 
 const Section = styled.section`
   padding: 6px 16px 8px;
   border-top: 1px solid var(--rule);
-  .choice {
-    display: grid;
-    grid-template-columns: 72px 1fr auto auto;
-    column-gap: 6px;
+  .head {
+    display: flex;
     align-items: center;
-    height: 34px;
-    color: var(--ink-2);
+    height: 32px;
     margin-right: -7px;
   }
-  .choice input {
-    margin: 0;
+  h3 {
+    flex: 1;
+    font-size: var(--t-body);
+    font-weight: 600;
+  }
+  .head input {
+    flex: 1;
+    min-width: 0;
+    margin: 0 6px 0 0;
     font-size: var(--t-body);
     font-weight: 500;
   }
@@ -50,21 +52,6 @@ const Section = styled.section`
     color: var(--ink-2);
     font-size: var(--t-small);
     padding: 0 0 4px;
-  }
-  ul {
-    list-style: none;
-    padding: 0;
-    margin: 2px 0 4px;
-  }
-  li > div:first-child {
-    display: flex;
-    align-items: center;
-    height: 26px;
-    gap: 6px;
-  }
-  li span {
-    flex: 1;
-    color: var(--ink-2);
   }
 `;
 
@@ -75,25 +62,6 @@ function base64Of(bytes: Uint8Array): string {
   let text = '';
   for (let i = 0; i < bytes.length; i += 32768) text += String.fromCharCode(...bytes.subarray(i, i + 32768));
   return btoa(text);
-}
-
-const opNames = { add: 'Add', subtract: 'Take away', intersect: 'Only within' } as const;
-
-function nameOfPart(part: MaskPart, treatment: Treatment): string {
-  switch (part.kind) {
-    case 'brush':
-      return countOf(part.strokes.length, 'stroke');
-    case 'linear':
-      return 'Straight gradient';
-    case 'oval':
-      return part.outside ? 'Outside an oval' : 'Oval';
-    case 'mask':
-      return areaOf(treatment, part.mask)?.name ?? 'Area';
-    case 'picture':
-      return 'Grey picture';
-    default:
-      return wordFor(part.kind);
-  }
 }
 
 /** The area that a step lies on: chosen, made, named, reused, shaped. */
@@ -169,11 +137,9 @@ export function AreaSection({
   const others = area
     ? treatment.masks.filter(m => m.id !== area.id && !standsOn(treatment, m.id, area.id))
     : [];
-  const users = area ? usersOf(treatment, area.id).steps.filter(s => s.id !== step.id) : [];
   return (
     <Section aria-label="Area">
-      <div className="choice">
-        <span aria-hidden="true">Area</span>
+      <div className="head">
         {naming && area ? (
           <NameField
             label="Name of this area"
@@ -185,15 +151,7 @@ export function AreaSection({
             }}
           />
         ) : (
-          <Picker
-            label="Area"
-            value={step.mask ?? ''}
-            options={[
-              { value: '', text: 'Whole picture' },
-              ...treatment.masks.map(m => ({ value: m.id, text: m.name || 'Area without a name' })),
-            ]}
-            onChange={mask => onCommit(layOn(treatment, step.id, mask || null), `${name} area`)}
-          />
+          <h3>Area</h3>
         )}
         <IconButton aria-label="New area" onPress={make}>
           <Plus aria-hidden="true" />
@@ -244,6 +202,12 @@ export function AreaSection({
           />
         ) : null}
       </div>
+      <AreaList
+        picture={picture}
+        treatment={treatment}
+        step={step}
+        onChoose={mask => onCommit(layOn(treatment, step.id, mask), `${name} area`)}
+      />
       <input
         ref={input}
         type="file"
@@ -261,76 +225,7 @@ export function AreaSection({
           {area.parts.length === 0 ? (
             <p>Nothing yet: paint it on the picture, or take a tool below.</p>
           ) : null}
-          {users.length ? <p>Also used by {users.map(s => s.name || wordFor(s.kind)).join(', ')}.</p> : null}
-          <ul aria-label="What the area is made of">
-            {area.parts.map((part, index) => (
-              <li key={index}>
-                <div>
-                  <span>
-                    {index === 0 && part.op === 'add' ? '' : `${opNames[part.op]}: `}
-                    {nameOfPart(part, treatment)}
-                  </span>
-                  {part.kind === 'oval' ? (
-                    <LinkButton
-                      onPress={() =>
-                        onCommit(
-                          changePart(treatment, area.id, index, { ...part, outside: !part.outside }),
-                          'Oval inside out',
-                        )
-                      }
-                    >
-                      {part.outside ? 'Inside' : 'Outside'}
-                    </LinkButton>
-                  ) : null}
-                  <LinkButton
-                    aria-label={`Take out ${nameOfPart(part, treatment)}`}
-                    onPress={() => onCommit(removePart(treatment, area.id, index), 'Take out of the area')}
-                  >
-                    Take out
-                  </LinkButton>
-                </div>
-                {part.kind === 'tones' ? (
-                  <ReachControl
-                    label="Tones of the area"
-                    range={part.range}
-                    onChange={(range, done) => {
-                      const next = changePart(treatment, area.id, index, { ...part, range });
-                      if (done) onCommit(next, 'Tones of the area');
-                      else onPreview(next);
-                    }}
-                  />
-                ) : null}
-                {part.kind === 'hues'
-                  ? (
-                      [
-                        ['centre', 'Hue', 0, 360, 1, 0],
-                        ['width', 'Width', 0, 360, 1, 36],
-                        ['softness', 'Softness', 0, 1, 0.01, 0.4],
-                      ] as const
-                    ).map(([setting, label, min, max, each, standard]) => {
-                      const next = (value: number) =>
-                        changePart(treatment, area.id, index, { ...part, [setting]: value });
-                      return (
-                        <Slider
-                          key={setting}
-                          label={label}
-                          name={`Area ${label.toLowerCase()}`}
-                          value={part[setting]}
-                          min={min}
-                          max={max}
-                          step={each}
-                          standard={standard}
-                          shownTimes={max === 1 ? 100 : 1}
-                          unit={max === 1 ? '' : '°'}
-                          onChange={v => onPreview(next(v))}
-                          onChangeEnd={v => onCommit(next(v), `Area ${label.toLowerCase()}`)}
-                        />
-                      );
-                    })
-                  : null}
-              </li>
-            ))}
-          </ul>
+          <AreaParts treatment={treatment} area={area} onPreview={onPreview} onCommit={onCommit} />
           {(
             [
               ['feather', 'Feather', 0, 0.05, 0.0005],

@@ -21,9 +21,12 @@ import type { PictureInfo } from '../../engine/tiles';
 import { Menu } from '../../ui/overlays';
 import { runsOf } from '../../../core/treatment/groups';
 import { GroupFrame, type GroupActions } from './GroupFrame';
-import { TrayPicture } from './TrayPicture';
+import { SmallPicture } from '../view/SmallPicture';
 import { Add, Group, Line, Rail, Run, Tray } from './trays';
 import { Lamp } from './Lamp';
+
+/** The picture in a tray, in CSS pixels. */
+const BASIN = { width: 92, height: 52 };
 
 export interface TrayLineProps {
   picture: PictureInfo;
@@ -53,7 +56,7 @@ const TrayFace = memo(function TrayFace({ step, picture, upTo }: TrayFaceProps) 
   return (
     <>
       <span className="dish">
-        <TrayPicture picture={picture} treatment={upTo} />
+        <SmallPicture picture={picture} treatment={upTo} {...BASIN} />
       </span>
       <span className="name">
         <span>{step.name || wordFor(step.kind)}</span>
@@ -272,7 +275,9 @@ export function TrayLine(props: TrayLineProps) {
                         onRenamed={name => folded.has(run.group!) && fold(name, true)}
                         onChoose={() => onChoose(last.id)}
                         actions={props.onGroup}
-                        face={<TrayPicture picture={picture} treatment={upTo[steps.indexOf(last)]} />}
+                        face={
+                          <SmallPicture picture={picture} treatment={upTo[steps.indexOf(last)]} {...BASIN} />
+                        }
                       >
                         {trays}
                       </GroupFrame>

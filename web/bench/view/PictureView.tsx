@@ -10,11 +10,10 @@ import {
   type ReactNode,
 } from 'react';
 import styled from 'styled-components';
-import { framedSize } from '../../../core/engine/geometry';
 import type { Treatment } from '../../../core/treatment/schema';
 import { PictureEngine } from '../../engine/client';
 import type { PictureInfo } from '../../engine/tiles';
-import { panBy, place, zoomAt, type Size, type View } from '../../engine/view';
+import { panBy, place, printOf, zoomAt, type Size, type View } from '../../engine/view';
 import { isTyping } from '../keys';
 import { Reading, type ReadColour } from './Reading';
 import { Tones } from './Tones';
@@ -176,7 +175,7 @@ export function PictureView({
 
   const margin = Math.round(MARGIN * ratio);
   const { frame } = treatment;
-  const print = useMemo(() => framedSize(picture, frame), [picture, frame]);
+  const print = useMemo(() => printOf(picture, frame), [picture, frame]);
   const at = viewport && place(print, viewport, view, margin);
   const marks = marking ? 'lost' : colouredMarked ? 'coloured' : null;
 

@@ -1,15 +1,24 @@
 import { useEffect, useRef } from 'react';
 import type { Treatment } from '../../../core/treatment/schema';
-import type { PictureInfo } from '../../engine/tiles';
 import { smallPictures } from '../../engine/client';
+import type { PictureInfo } from '../../engine/tiles';
 
-export const BASIN = { width: 92, height: 52 };
-
-/** How long the treatment must rest before a tray is filled anew. */
+/** How long the treatment must rest before a small picture is made anew. */
 const REST_MS = 180;
 
-/** What lies in a tray: the photograph as the steps up to this one leave it. */
-export function TrayPicture({ picture, treatment }: { picture: PictureInfo; treatment: Treatment }) {
+/** A small picture of a treatment, cut to fill its place, made anew when the treatment has come to rest. */
+export function SmallPicture({
+  picture,
+  treatment,
+  width: wide,
+  height: high,
+}: {
+  picture: PictureInfo;
+  treatment: Treatment;
+  /** In CSS pixels. */
+  width: number;
+  height: number;
+}) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const { id, width, height, grey } = picture;
   const filled = useRef(false);
@@ -20,11 +29,11 @@ export function TrayPicture({ picture, treatment }: { picture: PictureInfo; trea
       const info = { id, width, height, grey };
       const { engine } = await smallPictures();
       if (stale) return;
-      const bitmap = await engine.picture(info, treatment, BASIN.width * ratio, BASIN.height * ratio);
+      const bitmap = await engine.picture(info, treatment, wide * ratio, high * ratio);
       const target = canvas.current;
       if (!stale && target) {
-        target.width = BASIN.width * ratio;
-        target.height = BASIN.height * ratio;
+        target.width = wide * ratio;
+        target.height = high * ratio;
         target.getContext('2d')?.drawImage(bitmap, 0, 0, target.width, target.height);
         filled.current = true;
       }
@@ -35,6 +44,6 @@ export function TrayPicture({ picture, treatment }: { picture: PictureInfo; trea
       stale = true;
       clearTimeout(timer);
     };
-  }, [id, width, height, grey, treatment]);
-  return <canvas ref={canvas} width={BASIN.width} height={BASIN.height} aria-hidden="true" />;
+  }, [id, width, height, grey, treatment, wide, high]);
+  return <canvas ref={canvas} width={wide} height={high} aria-hidden="true" />;
 }
