@@ -24,12 +24,14 @@ const mono = (response: object = {}) => ({
 const matte = (black = 0.05, white = 0.97) => ({
   kind: 'curve',
   settings: {
-    all: [
-      [0, black],
-      [0.25, 0.22 + black / 2],
-      [0.75, 0.78],
-      [1, white],
-    ],
+    points: {
+      all: [
+        [0, black],
+        [0.25, 0.22 + black / 2],
+        [0.75, 0.78],
+        [1, white],
+      ],
+    },
   },
 });
 /** The split tone of the series: brown darks, lights of warm paper. */

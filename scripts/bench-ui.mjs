@@ -17,18 +17,20 @@ const steps = list => ({ format: 'lampwash-treatment', version: 1, ...list });
 /** Eight steps such as a photographer ends with: ground, conversion, tone, finish. */
 const eightSteps = steps({
   steps: [
-    { kind: 'white-balance', settings: { temperature: 0.1 } },
+    { kind: 'white-balance', settings: { warmth: 0.1 } },
     { kind: 'light', settings: { exposure: 0.3, contrast: 0.15 } },
     { kind: 'mono', settings: { method: 'response', response: { blue: -0.4, orange: 0.3 } } },
     {
       kind: 'curve',
       settings: {
-        lightness: [
-          [0, 0.05],
-          [0.3, 0.26],
-          [0.7, 0.76],
-          [1, 0.98],
-        ],
+        points: {
+          lightness: [
+            [0, 0.05],
+            [0.3, 0.26],
+            [0.7, 0.76],
+            [1, 0.98],
+          ],
+        },
       },
     },
     {
@@ -67,7 +69,7 @@ const sixWashes = steps({
   })),
   steps: [
     { kind: 'mono' },
-    { kind: 'curve' },
+    { kind: 'split-tone', settings: { highlights: { hue: 42, saturation: 0.3 } } },
     ...pigments.map((colour, i) => ({
       kind: 'wash',
       mask: `m${i + 1}`,

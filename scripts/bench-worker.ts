@@ -18,11 +18,13 @@ const treatments = {
     {
       kind: 'curve',
       settings: {
-        all: [
-          [0, 0.05],
-          [0.4, 0.38],
-          [1, 0.97],
-        ],
+        points: {
+          all: [
+            [0, 0.05],
+            [0.4, 0.38],
+            [1, 0.97],
+          ],
+        },
       },
     },
     { kind: 'levels', settings: { gamma: 1.05 } },
@@ -36,11 +38,13 @@ const treatments = {
     {
       kind: 'curve',
       settings: {
-        all: [
-          [0, 0.05],
-          [0.4, 0.38],
-          [1, 0.97],
-        ],
+        points: {
+          all: [
+            [0, 0.05],
+            [0.4, 0.38],
+            [1, 0.97],
+          ],
+        },
       },
     },
     { kind: 'split-tone', settings: { shadows: { hue: 220, saturation: 0.3 } } },

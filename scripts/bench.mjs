@@ -59,11 +59,13 @@ const pointSteps = count => {
       kind: 'curve',
       stage: 'tone',
       settings: {
-        all: [
-          [0, 0.05],
-          [0.4, 0.38],
-          [1, 0.97],
-        ],
+        points: {
+          all: [
+            [0, 0.05],
+            [0.4, 0.38],
+            [1, 0.97],
+          ],
+        },
       },
     },
     { kind: 'levels', stage: 'tone', settings: { gamma: 1.05 } },

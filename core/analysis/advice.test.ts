@@ -69,10 +69,12 @@ describe('advice: lights clipped by a step', () => {
         of({
           kind: 'curve',
           settings: {
-            all: [
-              [0, 0.05],
-              [1, 1],
-            ],
+            points: {
+              all: [
+                [0, 0.05],
+                [1, 1],
+              ],
+            },
           },
         }),
       ),

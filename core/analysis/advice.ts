@@ -73,11 +73,14 @@ export function liftBlackBefore(treatment: Treatment, stepId: string): Treatment
     ...curve,
     settings: {
       ...curve.settings,
-      all: [
-        [0, LIFT],
-        [0.25, 0.25 + LIFT * 0.5],
-        [1, 1],
-      ],
+      points: {
+        ...(curve.settings as Step<'curve'>['settings']).points,
+        all: [
+          [0, LIFT],
+          [0.25, 0.25 + LIFT * 0.5],
+          [1, 1],
+        ],
+      },
     },
   } as Step;
   const inStage = treatment.steps.filter(s => s.stage === step.stage);

@@ -3,7 +3,7 @@ import { chromaThatFits } from '../colour/gamut';
 import { oklabToRgb, rgbToOklab } from '../colour/oklab';
 import { toEncoded, toLinear } from '../kernels/transfer';
 import { defineStep, type Point } from './define';
-import { curvePoints } from './fields';
+import { curvePoints, group } from './fields';
 
 /**
  * A curve through points: the same on every channel, then each channel's own, then one on lightness alone
@@ -14,13 +14,21 @@ export const curve = defineStep({
   kind: 'curve',
   stage: 'tone',
   fields: {
-    all: curvePoints(),
-    red: curvePoints(),
-    green: curvePoints(),
-    blue: curvePoints(),
-    lightness: curvePoints(),
+    points: group({
+      all: curvePoints(),
+      red: curvePoints(),
+      green: curvePoints(),
+      blue: curvePoints(),
+      lightness: curvePoints(),
+    }),
   },
-  point: s => {
+  // Treatments kept by the first version had the channels among the settings themselves.
+  earlier: settings => {
+    const known = ['all', 'red', 'green', 'blue', 'lightness'];
+    const names = Object.keys(settings);
+    return names.length && names.every(name => known.includes(name)) ? { points: settings } : settings;
+  },
+  point: ({ points: s }) => {
     const parts: Point[] = [];
     if (!isStraight(s.all)) {
       const f = curveThrough(s.all);

@@ -70,6 +70,8 @@ export interface StepDefinition<F extends Fields = Fields, K extends string = st
   /** Where the tray usually lies. */
   stage: Stage;
   fields: F;
+  /** Settings as earlier versions wrote them, brought into today's form; others are left as they are. */
+  earlier?: (settings: Record<string, unknown>) => Record<string, unknown>;
   /** How the step is laid on unless it says otherwise. */
   mix?: Mix;
   /** What the step makes of a colour, where that depends on nothing but the colour (and the ground's). */

@@ -251,10 +251,12 @@ describe('keep colour', () => {
         {
           kind: 'curve',
           settings: {
-            all: [
-              [0, 0.2],
-              [1, 0.8],
-            ],
+            points: {
+              all: [
+                [0, 0.2],
+                [1, 0.8],
+              ],
+            },
           },
         },
         { kind: 'keep-colour' },

@@ -40,7 +40,7 @@ describe('curve', () => {
 
   it('never leaves the range between two neighbouring points, and rises where they rise', () => {
     fc.assert(
-      fc.property(settingsOf({ all: curve.fields.all }), ({ all }) => {
+      fc.property(settingsOf(curve.fields.points.fields), ({ all }) => {
         const points = (all as [number, number][]).filter(
           (p, i, list) => i === 0 || p[0] - list[i - 1][0] > 1e-6,
         );
@@ -69,12 +69,14 @@ describe('curve', () => {
     ];
     fc.assert(
       fc.property(unit, v => {
-        const alone = own('curve', { lightness: points }, grey(v));
-        expect(alone).toEqual(own('curve', { all: points }, grey(v)));
+        const alone = own('curve', { points: { ...curve.defaults.points, lightness: points } }, grey(v));
+        expect(alone).toEqual(own('curve', { points: { ...curve.defaults.points, all: points } }, grey(v)));
       }),
     );
     const before = oklch([0.5, 0.35, 0.3]);
-    const after = oklch(own('curve', { lightness: points }, [0.5, 0.35, 0.3]));
+    const after = oklch(
+      own('curve', { points: { ...curve.defaults.points, lightness: points } }, [0.5, 0.35, 0.3]),
+    );
     expect(apart(before.hue, after.hue)).toBeLessThan(0.5);
     expect(after.L).toBeGreaterThan(before.L + 0.03);
   });
@@ -84,10 +86,13 @@ describe('curve', () => {
       own(
         'curve',
         {
-          green: [
-            [0, 0.2],
-            [1, 1],
-          ],
+          points: {
+            ...curve.defaults.points,
+            green: [
+              [0, 0.2],
+              [1, 1],
+            ],
+          },
         },
         [0.1, 0.5, 0.9],
       ),

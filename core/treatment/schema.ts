@@ -74,6 +74,15 @@ const stepFrame = {
   mask: z.string().min(1).max(64).nullable().default(null),
 };
 
+/** The settings of a kind; what an earlier version wrote is read as well. */
+function settingsOfKind({ fields, earlier }: Pick<StepKind, 'fields' | 'earlier'>) {
+  const schema = settingsSchema(fields);
+  if (!earlier) return schema;
+  const isObject = (v: unknown): v is Record<string, unknown> =>
+    typeof v === 'object' && v !== null && !Array.isArray(v);
+  return z.preprocess(settings => (isObject(settings) ? earlier(settings) : settings), schema);
+}
+
 const stepSchema = z.discriminatedUnion(
   'kind',
   stepKinds.map(k =>
@@ -81,7 +90,7 @@ const stepSchema = z.discriminatedUnion(
       kind: z.literal(k.kind),
       ...stepFrame,
       mix: z.enum(mixNames).default((k as unknown as StepKind).mix ?? 'normal'),
-      settings: settingsSchema(k.fields),
+      settings: settingsOfKind(k),
     }),
   ) as never,
   {

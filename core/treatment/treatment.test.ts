@@ -17,6 +17,19 @@ const refusal = (json: unknown) => {
 };
 
 describe('reading a treatment', () => {
+  it('reads the curves of the first version as those of today, and nothing between the two', () => {
+    const lifted = [
+      [0, 0.1],
+      [1, 1],
+    ];
+    const step = (settings: object) => ({ steps: [{ kind: 'curve', settings }] });
+    const today = read(step({ points: { red: lifted } }));
+    expect(read(step({ red: lifted }))).toEqual(today);
+    expect((today.steps[0] as Step<'curve'>).settings.points.red).toEqual(lifted);
+    const both = { format: 'lampwash-treatment', version: 1, ...step({ points: {}, red: lifted }) };
+    expect(refusal(both)).toContain('steps[0].settings.red: unknown setting');
+  });
+
   it('fills in every default', () => {
     const t = read({ steps: [{ kind: 'mono' }, { kind: 'split-tone' }] });
     expect(t.steps[0]).toMatchObject({

@@ -179,10 +179,12 @@ describe('render', () => {
         {
           kind: 'curve',
           settings: {
-            all: [
-              [0.5, 0],
-              [0.4, 1],
-            ],
+            points: {
+              all: [
+                [0.5, 0],
+                [0.4, 1],
+              ],
+            },
           },
         },
       ],

@@ -110,7 +110,15 @@ function useTones(): string {
 }
 
 /** A curve through points over the tones of the picture, for all channels, each of them, or lightness alone. */
-export function CurveControl({ values, set }: { values: Record<string, unknown>; set: SetSetting }) {
+export function CurveControl({
+  path,
+  values,
+  set,
+}: {
+  path: readonly string[];
+  values: Record<string, unknown>;
+  set: SetSetting;
+}) {
   const [channel, setChannel] = useState<Channel>('all');
   const [chosen, setChosen] = useState(0);
   const svg = useRef<SVGSVGElement>(null);
@@ -121,8 +129,8 @@ export function CurveControl({ values, set }: { values: Record<string, unknown>;
   const line = Array.from({ length: 129 }, (_, i) => `${i * 2},${SIDE - at(i / 128) * SIDE}`).join('L');
   const name = wordFor(channel).toLowerCase();
 
-  const show = (next: CurvePoints) => set([channel], next);
-  const keep = (next: CurvePoints, what: string) => set([channel], next, `${name}: ${what}`);
+  const show = (next: CurvePoints) => set([...path, channel], next);
+  const keep = (next: CurvePoints, what: string) => set([...path, channel], next, `${name}: ${what}`);
 
   const moved = (index: number, x: number, y: number): CurvePoints => {
     const low = index > 0 ? points[index - 1][0] + NEAREST : 0;

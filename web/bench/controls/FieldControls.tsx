@@ -164,9 +164,8 @@ interface SpecialProps {
   set: SetSetting;
 }
 
-/** Controls of their own, by the type of the setting. A curve's five channels share one. */
+/** Controls of their own, by the type of the setting. */
 const specials: { [type in Field['type']]?: (props: SpecialProps) => ReactNode } = {
-  curve: ({ name, values, set }) => (name === 'all' ? <CurveControl values={values} set={set} /> : null),
   stops: ({ name, values, path, label, set }) => (
     <StopsControl
       label={label}
@@ -216,6 +215,10 @@ export function FieldControls({ fields, values, path = [], set }: FieldsProps) {
     if (field.type === 'group') {
       if (field.shownWhen && values[field.shownWhen.field] !== field.shownWhen.is) return null;
       const inner = values[name] as Values;
+      // The channels of a curve share one control.
+      if (Object.values(field.fields).every(f => f.type === 'curve')) {
+        return <CurveControl key={name} path={own} values={inner} set={set} />;
+      }
       const toned = name in lightnessOf && 'saturation' in inner;
       return (
         <Section key={name} aria-label={label}>
