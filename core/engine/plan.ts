@@ -26,6 +26,10 @@ export type Pass = {
   key: string;
   /** What its survey depends on, beside the passes before it. */
   surveyKey?: string;
+  /** What its mask depends on, where that is the place alone. */
+  maskKey?: string;
+  /** What the field's `placed` depends on. */
+  placedKey?: string;
 } & (
   | {
       kind: 'points';
@@ -208,6 +212,7 @@ export function createPlanner(keep = 48): Planner {
       layout.passes.push({
         kind: 'points',
         key: JSON.stringify([name, layout.grey, table.kind, made.fine, maskOf]),
+        maskKey: coverage?.placed ? JSON.stringify(maskOf) : undefined,
         table,
         point,
         coverage,
@@ -350,6 +355,8 @@ function layOut(
       layout.passes.push({
         kind: 'field',
         key: JSON.stringify(['field', pixelKey(step), maskOf, onGround]),
+        maskKey: coverage?.placed ? JSON.stringify(maskOf) : undefined,
+        placedKey: field.placed && JSON.stringify([step.kind, field.placedKey ?? step.settings]),
         surveyKey: field.surveyKey && JSON.stringify([field.surveyKey, maskOf, onGround]),
         field,
         step,

@@ -62,9 +62,19 @@ function through(pass: PointsPass, rgb: Float32Array, count: number, ground: Flo
       } else for (let k = p; k < p + 3; k++) rgb[k] = colours[k];
     }
   } else if (table.kind === 'ramp') {
-    for (let i = 0; i < count; i++) greys[i] = rgb[i * 3];
-    readRamp(table.ramp, greys, count, rgb);
-    beyondRamp(pass, table.ramp, rgb, count);
+    const { ramp, holes } = table;
+    let least = Infinity;
+    let most = -Infinity;
+    for (let i = 0, p = 0; i < count; i++, p += 3) {
+      const v = rgb[p];
+      greys[i] = v;
+      least = v < least ? v : least;
+      most = v > most ? v : most;
+    }
+    readRamp(ramp, greys, count, rgb);
+    if (holes || least < ramp.from || most > ramp.from + (ramp.length - 1) / ramp.density) {
+      beyondRamp(pass, ramp, rgb, count);
+    }
   } else {
     for (let i = 0; i < count; i++) exactlyAt(pass, rgb, i * 3, ground);
   }

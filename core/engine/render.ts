@@ -26,6 +26,8 @@ export interface Kept {
   greys?: Float32Array;
   /** The state before the pass that changed last. */
   checkpoint?: Checkpoint;
+  /** What the passes found from the place alone. */
+  placed?: Map<string, unknown>;
   /** The passes of the last render. */
   lastKeys?: string[];
 }
@@ -113,25 +115,37 @@ function greysBeneath(plan: Plan, tile: Tile, options: RenderOptions): [Float32A
   return [kept.greys, second.table.ramp];
 }
 
-/** A plan with masks or with passes that look around, over a whole tile. */
-function treated(plan: Plan, tile: Tile, { geometry, surveys = [], kept }: RenderOptions): Float32Array {
+/** A plan with masks or with passes that look around, over a tile: calls back with each row of the wanted part. */
+function treatRows(
+  plan: Plan,
+  tile: Tile,
+  part: Rectangle,
+  { geometry, surveys = [], kept }: RenderOptions,
+  onRow: (rgb: Float32Array, row: number) => void,
+): void {
   if (!geometry) throw new RangeError('this plan needs the geometry of the picture');
-  if (!kept) return runPlan(plan, tile.codes, tile, geometry, surveys).rgb;
+  const onRows = (rgb: Float32Array, from: number, rows: number) => {
+    for (let i = 0; i < rows; i++) {
+      const row = tile.y + from + i - part.y;
+      if (row < 0 || row >= part.height) continue;
+      const at = (i * tile.width + part.x - tile.x) * 3;
+      onRow(rgb.subarray(at, at + part.width * 3), row);
+    }
+  };
+  if (!kept) {
+    runPlan(plan, tile.codes, tile, geometry, surveys, onRows);
+    return;
+  }
   const keys = plan.passes.map(p => p.key);
   const last = kept.lastKeys;
   const changed = last ? keys.findIndex((key, i) => key !== last[i]) : -1;
-  const keepAt = changed > 0 ? changed : (kept.checkpoint?.keys.length ?? null);
-  const result = runPlan(plan, tile.codes, tile, geometry, surveys, kept.checkpoint, keepAt);
+  kept.placed ??= new Map();
+  kept.checkpoint = runPlan(plan, tile.codes, tile, geometry, surveys, onRows, {
+    checkpoint: kept.checkpoint,
+    keepAt: changed > 0 ? changed : (kept.checkpoint?.keys.length ?? null),
+    placed: kept.placed,
+  });
   kept.lastKeys = keys;
-  kept.checkpoint = result.kept;
-  return result.rgb;
-}
-
-/** The rows of the wanted part in a treated tile: the number of the first value of each. */
-function* rowsOf(tile: Tile, part: Rectangle): Generator<[row: number, values: number]> {
-  for (let row = 0; row < part.height; row++) {
-    yield [row, ((part.y - tile.y + row) * tile.width + part.x - tile.x) * 3];
-  }
 }
 
 /** Renders a tile to 8-bit codes, dithered: RGBA (stride 4) for a screen, RGB (stride 3) for a file. */
@@ -145,10 +159,9 @@ export function render8(
   const { part = tile } = options;
   const { width, height, x, y } = part;
   if (!plan.simple) {
-    const rgb = treated(plan, tile, options);
-    for (const [row, at] of rowsOf(tile, part)) {
-      write8(rgb.subarray(at, at + width * 3), width, out, row * width * stride, stride, x, y + row);
-    }
+    treatRows(plan, tile, part, options, (rgb, row) =>
+      write8(rgb, width, out, row * width * stride, stride, x, y + row),
+    );
     return;
   }
   const toned = greysBeneath(plan, tile, options);
@@ -170,10 +183,7 @@ export function render16(plan: Plan, tile: Tile, out: Uint16Array, options: Rend
   const { part = tile } = options;
   const { width, height } = part;
   if (!plan.simple) {
-    const rgb = treated(plan, tile, options);
-    for (const [row, at] of rowsOf(tile, part)) {
-      write16(rgb.subarray(at, at + width * 3), width, out, row * width * 3);
-    }
+    treatRows(plan, tile, part, options, (rgb, row) => write16(rgb, width, out, row * width * 3));
     return;
   }
   const run = rowRunner(plan, width, options.grey);

@@ -11,6 +11,16 @@ export interface Covered {
   values: Float32Array;
 }
 
+/** The rows of what is covered that lie in a band of rows; null where none do. */
+export function rowsOfCovered(covered: Covered, band: { y: number; height: number }): Covered | null {
+  const top = Math.max(covered.y, band.y);
+  const bottom = Math.min(covered.y + covered.height, band.y + band.height);
+  if (top >= bottom) return null;
+  const { width } = covered;
+  const values = covered.values.subarray((top - covered.y) * width, (bottom - covered.y) * width);
+  return { x: covered.x, y: top, width, height: bottom - top, values };
+}
+
 interface Part {
   x: number;
   y: number;

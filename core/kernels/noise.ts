@@ -40,15 +40,12 @@ export interface GrainShape {
   cell: number;
   /** Share of an octave of half the width. */
   finer: number;
-  /** Encoded amplitude. */
-  depth: number;
   /** How unevenly it is strewn, 0..1. */
   clumping: number;
   seed: number;
 }
 
 interface GrainRegion {
-  rgb: Float32Array;
   x: number;
   y: number;
   width: number;
@@ -60,9 +57,9 @@ interface GrainRegion {
 /** How wide clumps are, in grains. */
 const CLUMP = 7;
 
-/** Adds grain to a region. */
-export function grainOver(region: GrainRegion, out: Float32Array, shape: GrainShape): void {
-  const { rgb, x: left, y: top, width, height, scale, placeOf } = region;
+/** The grain of each pixel of a region, mean 0: what is added to a middle grey at depth 1. */
+export function grainPlane(region: GrainRegion, shape: GrainShape): Float32Array {
+  const { x: left, y: top, width, height, scale, placeOf } = region;
   const { longEdge, photograph } = scale;
   // How much of the noise is left when it is averaged over a pixel: all while pixels are small beside grains.
   const pixel = 1 / (longEdge * shape.cell);
@@ -73,15 +70,9 @@ export function grainOver(region: GrainRegion, out: Float32Array, shape: GrainSh
   const toGrainsX = photograph.width / longEdge / shape.cell;
   const toGrainsY = photograph.height / longEdge / shape.cell;
   const place = new Float64Array(2);
-  for (let y = 0, p = 0; y < height; y++) {
-    for (let x = 0; x < width; x++, p += 3) {
-      const tone = 0.2126 * rgb[p] + 0.7152 * rgb[p + 1] + 0.0722 * rgb[p + 2];
-      if (tone <= 0 || tone >= 1) {
-        out[p] = rgb[p];
-        out[p + 1] = rgb[p + 1];
-        out[p + 2] = rgb[p + 2];
-        continue;
-      }
+  const grains = new Float32Array(width * height);
+  for (let y = 0, i = 0; y < height; y++) {
+    for (let x = 0; x < width; x++, i++) {
       placeOf(left + x + 0.5, top + y + 0.5, place);
       const gx = place[0] * toGrainsX;
       const gy = place[1] * toGrainsY;
@@ -89,10 +80,22 @@ export function grainOver(region: GrainRegion, out: Float32Array, shape: GrainSh
       if (shape.clumping > 0) {
         grain *= 1 + 1.6 * shape.clumping * noiseAt(gx / CLUMP, gy / CLUMP, seed ^ 0x5bd1e995);
       }
-      const change = shape.depth * grain * Math.sqrt(4 * tone * (1 - tone));
-      out[p] = rgb[p] + change;
-      out[p + 1] = rgb[p + 1] + change;
-      out[p + 2] = rgb[p + 2] + change;
+      grains[i] = grain;
     }
+  }
+  return grains;
+}
+
+/** Adds grain to encoded RGB: strongest in the midtones, none at black and white. */
+export function addGrain(rgb: Float32Array, out: Float32Array, grains: Float32Array, depth: number): void {
+  for (let i = 0, p = 0; i < grains.length; i++, p += 3) {
+    const r = rgb[p];
+    const g = rgb[p + 1];
+    const b = rgb[p + 2];
+    const tone = 0.2126 * r + 0.7152 * g + 0.0722 * b;
+    const change = tone > 0 && tone < 1 ? depth * grains[i] * Math.sqrt(4 * tone * (1 - tone)) : 0;
+    out[p] = r + change;
+    out[p + 1] = g + change;
+    out[p + 2] = b + change;
   }
 }

@@ -1,6 +1,6 @@
 import { toEncoded, toLinear } from './transfer';
 
-export interface Shade {
+export interface Outline {
   /** Pixels of the framed picture. */
   centreX: number;
   centreY: number;
@@ -10,51 +10,94 @@ export interface Shade {
   power: number;
   /** The band around the outline over which the shade comes in, as a share of its radius. */
   softness: number;
-  /** Stops of light at the far end: negative darkens. */
-  stops: number;
-  /** How far bright tones are spared, 0..1. */
-  spare: number;
 }
 
-/** Darkens or lightens a region outside a superellipse, in linear light; lightening never passes white. */
-export function shade(
-  region: { rgb: Float32Array; x: number; y: number; width: number; height: number },
-  out: Float32Array,
-  { centreX, centreY, halfX, halfY, power, softness, stops, spare }: Shade,
-): void {
-  const { rgb, x: left, y: top, width, height } = region;
+/** How much of the shade each pixel of a region gets: none inside a superellipse, rising smoothly to 1 outside. */
+export function shadeWeights(
+  { x: left, y: top, width, height }: { x: number; y: number; width: number; height: number },
+  { centreX, centreY, halfX, halfY, power, softness }: Outline,
+): Float32Array {
+  const weights = new Float32Array(width * height);
   const from = 1 - softness / 2;
-  for (let y = 0, p = 0; y < height; y++) {
+  for (let y = 0, i = 0; y < height; y++) {
     const dy = Math.abs(top + y + 0.5 - centreY) / halfY;
     const vertical = power === 2 ? dy * dy : dy ** power;
-    for (let x = 0; x < width; x++, p += 3) {
+    for (let x = 0; x < width; x++, i++) {
       const dx = Math.abs(left + x + 0.5 - centreX) / halfX;
       const radius = power === 2 ? Math.sqrt(dx * dx + vertical) : (dx ** power + vertical) ** (1 / power);
       let t = (radius - from) / softness;
       t = t < 0 ? 0 : t > 1 ? 1 : t;
-      let weight = t * t * t * (t * (t * 6 - 15) + 10);
-      if (weight === 0) {
-        out[p] = rgb[p];
-        out[p + 1] = rgb[p + 1];
-        out[p + 2] = rgb[p + 2];
+      weights[i] = t * t * t * (t * (t * 6 - 15) + 10);
+    }
+  }
+  return weights;
+}
+
+/** Gains by weight: between the entries a straight line, within 1e-7 of the power. */
+const GAINS = 1024;
+const gains = new Float64Array(GAINS + 2);
+/** The same gains as they act on encoded values. */
+const encodedGains = new Float64Array(GAINS + 2);
+
+/** From here on encoded values lie on the power part of the sRGB curve: light is ((v + 0.055) / 1.055) to the 2.4. */
+const TOE = 0.04045;
+
+/**
+ * Darkens or lightens by weights, in linear light; lightening never passes white.
+ * @param stops of light at weight 1: negative darkens
+ * @param spare how far bright tones are spared, 0..1
+ */
+export function shade(
+  rgb: Float32Array,
+  out: Float32Array,
+  weights: Float32Array,
+  stops: number,
+  spare: number,
+): void {
+  for (let i = 0; i <= GAINS + 1; i++) {
+    gains[i] = 2 ** ((-Math.abs(stops) * i) / GAINS);
+    encodedGains[i] = gains[i] ** (1 / 2.4);
+  }
+  const darkens = stops < 0;
+  for (let i = 0, p = 0; i < weights.length; i++, p += 3) {
+    const r = rgb[p];
+    const g = rgb[p + 1];
+    const b = rgb[p + 2];
+    let weight = weights[i];
+    if (weight === 0) {
+      out[p] = r;
+      out[p + 1] = g;
+      out[p + 2] = b;
+      continue;
+    }
+    if (spare > 0) {
+      let h = (0.2126 * r + 0.7152 * g + 0.0722 * b - 0.5) * 2;
+      h = h < 0 ? 0 : h > 1 ? 1 : h;
+      weight *= 1 - spare * h * h * (3 - 2 * h);
+    }
+    const at = weight * GAINS;
+    const j = at | 0;
+    if (darkens) {
+      // Along the power part less light is a straight line in the encoded value.
+      const slope = encodedGains[j] + (encodedGains[j + 1] - encodedGains[j]) * (at - j);
+      const shift = 0.055 * slope - 0.055;
+      const least = r < g ? (r < b ? r : b) : g < b ? g : b;
+      if (least * slope + shift > TOE) {
+        out[p] = r * slope + shift;
+        out[p + 1] = g * slope + shift;
+        out[p + 2] = b * slope + shift;
         continue;
       }
-      if (spare > 0) {
-        const y709 = 0.2126 * rgb[p] + 0.7152 * rgb[p + 1] + 0.0722 * rgb[p + 2];
-        let h = (y709 - 0.5) * 2;
-        h = h < 0 ? 0 : h > 1 ? 1 : h;
-        weight *= 1 - spare * h * h * (3 - 2 * h);
-      }
-      if (stops < 0) {
-        const gain = 2 ** (stops * weight);
-        for (let k = p; k < p + 3; k++) out[k] = toEncoded(toLinear(rgb[k]) * gain);
-      } else {
-        const lift = 1 - 2 ** (-stops * weight);
-        for (let k = p; k < p + 3; k++) {
-          const v = toLinear(rgb[k]);
-          out[k] = v >= 1 ? rgb[k] : toEncoded(v + lift * (1 - v));
-        }
-      }
+    }
+    const gain = gains[j] + (gains[j + 1] - gains[j]) * (at - j);
+    if (darkens) {
+      out[p] = toEncoded(toLinear(r) * gain);
+      out[p + 1] = toEncoded(toLinear(g) * gain);
+      out[p + 2] = toEncoded(toLinear(b) * gain);
+    } else {
+      out[p] = r >= 1 ? r : toEncoded(1 - gain * (1 - toLinear(r)));
+      out[p + 1] = g >= 1 ? g : toEncoded(1 - gain * (1 - toLinear(g)));
+      out[p + 2] = b >= 1 ? b : toEncoded(1 - gain * (1 - toLinear(b)));
     }
   }
 }

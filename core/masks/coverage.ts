@@ -19,6 +19,8 @@ import { shapedWhole } from './shaping';
  * there, is surveyed on the small picture first.
  */
 export interface Coverage {
+  /** It depends on the place alone, not on the picture. */
+  placed: boolean;
   /** The mask reads the photograph's hues or edges. */
   needsGround: boolean;
   /** A look at the whole picture, small; undefined where none is needed. */
@@ -135,6 +137,7 @@ export function coverageOf(id: string, masks: readonly Mask[], bleed: number): C
   };
 
   return {
+    placed: !reads && drawn === 0,
     needsGround,
     survey: needsSurvey ? survey : undefined,
     of: (region, geometry, input, surveyed) => {

@@ -59,8 +59,20 @@ export interface Field {
   survey?: (whole: Region) => unknown;
   /** What the survey depends on besides the picture, where that is less than all settings. */
   surveyKey?: string;
-  /** Writes what it makes of the region into `out`; within the margin of the region's edges it may be wrong. */
-  own: (region: Region, survey: unknown, out: Float32Array) => void;
+  /**
+   * What depends on the place alone, whatever the picture: one number a pixel, kept while the picture beneath
+   * changes.
+   */
+  placed?: (region: Omit<Region, 'rgb'>) => Float32Array;
+  /** What `placed` depends on, where that is less than all settings. */
+  placedKey?: string;
+  /** `own` reads no pixel but the one that it writes, so that it may write over the region itself. */
+  inPlace?: boolean;
+  /**
+   * Writes what it makes of the region into `out`; within the margin of the region's edges it may be wrong.
+   * @param placed what `placed` gave for the region
+   */
+  own: (region: Region, survey: unknown, out: Float32Array, placed: Float32Array) => void;
   /** A grey picture (R = G = B) stays grey. */
   keepsGrey?: boolean;
 }

@@ -1,4 +1,4 @@
-import { grainOver, type GrainShape } from '../kernels/noise';
+import { addGrain, grainPlane } from '../kernels/noise';
 import { defineStep } from './define';
 import { choice, fraction, whole } from './fields';
 
@@ -35,17 +35,14 @@ export const grain = defineStep({
   field: s => {
     if (s.amount === 0) return null;
     const { cell, finer, depth } = characters[s.character];
+    const { size, clumping, character, seed } = s;
     return {
       keepsGrey: true,
-      own: (region, _survey, out) => {
-        const shape: GrainShape = {
-          cell: cell * 3 ** (2 * s.size - 1),
-          finer,
-          depth: DEPTH * depth * s.amount,
-          clumping: s.clumping,
-          seed: s.seed,
-        };
-        grainOver(region, out, shape);
+      inPlace: true,
+      placedKey: JSON.stringify([size, clumping, character, seed]),
+      placed: region => grainPlane(region, { cell: cell * 3 ** (2 * size - 1), finer, clumping, seed }),
+      own: (region, _survey, out, grains) => {
+        addGrain(region.rgb, out, grains, DEPTH * depth * s.amount);
       },
     };
   },

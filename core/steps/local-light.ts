@@ -63,8 +63,8 @@ export const localLight = defineStep({
       keepsGrey: true,
       survey: detail.survey,
       surveyKey: detail.surveyKey,
-      own: (region, survey, out) => {
-        detail.own(region, survey, out);
+      own: (region, survey, out, placed) => {
+        detail.own(region, survey, out, placed);
         const { rgb } = region;
         const c = new Float64Array(3);
         for (let i = 0; i < out.length; i += 3) {

@@ -1,4 +1,4 @@
-import { shade } from '../kernels/shade';
+import { shade, shadeWeights } from '../kernels/shade';
 import { defineStep } from './define';
 import { amount, fraction, group } from './fields';
 
@@ -53,14 +53,14 @@ export const vignette = defineStep({
   point: () => () => undefined,
   field: s => {
     if (s.amount === 0) return null;
+    const { size, roundness, feather, centre } = s;
     return {
       keepsGrey: true,
-      own: (region, _survey, out) => {
-        shade(region, out, {
-          ...vignetteShape(s, region.scale),
-          stops: s.amount * STOPS,
-          spare: s.spareHighlights,
-        });
+      inPlace: true,
+      placedKey: JSON.stringify([size, roundness, feather, centre]),
+      placed: region => shadeWeights(region, vignetteShape(s, region.scale)),
+      own: (region, _survey, out, weights) => {
+        shade(region.rgb, out, weights, s.amount * STOPS, s.spareHighlights);
       },
     };
   },

@@ -63,7 +63,11 @@ export function treatedNumbers(
   const plan = createPlanner()(treatment, { grey, pixels });
   const all = { x: 0, y: 0, width: geometry.width, height: geometry.height };
   const { codes } = framed(source, geometry, all);
-  return runPlan(plan, codes, all, geometry, createSurveyor(codes, geometry)(plan)).rgb;
+  const numbers = new Float32Array(codes.length);
+  runPlan(plan, codes, all, geometry, createSurveyor(codes, geometry)(plan), (rgb, row) =>
+    numbers.set(rgb, row * all.width * 3),
+  );
+  return numbers;
 }
 
 /** The encoded colour of a pixel. */
