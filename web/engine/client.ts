@@ -1,5 +1,6 @@
 import { transfer, wrap, type Remote } from 'comlink';
-import type { Engine, Reading, ShowRequest, Shown } from './worker';
+import type { Reading, ShowRequest, Shown } from './screen';
+import type { Engine } from './worker';
 
 function start(): Remote<Engine> {
   return wrap<Engine>(new Worker(new URL('./worker.ts', import.meta.url), { type: 'module' }));

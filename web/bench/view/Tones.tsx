@@ -4,7 +4,7 @@ import styled from 'styled-components';
 import type { Treatment } from '../../../core/treatment/schema';
 import { smallPictures } from '../../engine/client';
 import type { PictureInfo } from '../../engine/tiles';
-import type { Histogram } from '../../engine/worker';
+import type { Histogram } from '../../engine/small';
 import { WallLabel } from './labels';
 
 const Label = styled(WallLabel)`

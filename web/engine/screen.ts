@@ -1,0 +1,227 @@
+import type { Rectangle } from '../../core/engine/geometry';
+import type { Plan } from '../../core/engine/plan';
+import { render8, withMargin, type Kept, type Tile } from '../../core/engine/render';
+import type { Surveys } from '../../core/engine/run';
+import { markColoured, markLost } from '../../core/kernels/clipping';
+import type { Treatment } from '../../core/treatment/schema';
+import { framedAt, keptPixels, planner, surveysOf, type Framed } from './pixels';
+import { TILE, type PictureInfo } from './tiles';
+import { place, printOf, type Placement, type Size, type View } from './view';
+
+/** The large picture on the Bench, drawn on a canvas that the worker holds. */
+
+/** What the picture on the Bench should show. */
+export interface ShowRequest {
+  /** Counts the requests: the picture is up to date when the last has been shown. */
+  serial: number;
+  picture: PictureInfo;
+  treatment: Treatment;
+  view: View;
+  /** Device pixels. */
+  viewport: Size;
+  margin: number;
+  /** Pixels lost at either end of the scale are painted, or those that have no colour step back. */
+  marking: 'lost' | 'coloured' | null;
+  /** A first answer is wanted soon; a fine one may follow. */
+  draft: boolean;
+}
+
+export interface Shown {
+  /** Milliseconds that planning and rendering took. */
+  took: number;
+  /** Pixels rendered anew. */
+  pixels: number;
+  /** The picture is within the engine's tolerance; false for some drafts. */
+  fine: boolean;
+}
+
+/** The colour under a point of the picture: encoded sRGB 0..1. */
+export type Reading = [number, number, number];
+
+interface Rendered {
+  key: string;
+  image: ImageData;
+  kept: Kept;
+  /** The image as something that can be drawn at another size; made when it is needed. */
+  canvas?: OffscreenCanvas;
+  /** The canvas holds the image as it is now. */
+  copied: boolean;
+}
+
+/** Rendered tiles kept at most. */
+const KEPT = 64;
+const rendered = new Map<string, Rendered>();
+
+let canvas: OffscreenCanvas | undefined;
+let context: OffscreenCanvasRenderingContext2D | null = null;
+
+const contextOf = (of: OffscreenCanvas) => of.getContext('2d', { willReadFrequently: true })!;
+
+const nameOf = (of: Framed, part: Rectangle) => `${of.name} ${part.x} ${part.y}`;
+
+/** Renders a part, or finds it rendered by the same plan; the count is of pixels rendered anew. */
+function renderPart(
+  of: Framed,
+  tile: Tile,
+  part: Rectangle,
+  plan: Plan,
+  surveys: Surveys,
+): [Rendered, number] {
+  const name = nameOf(of, part);
+  const known = rendered.get(name);
+  if (known?.key === plan.key) return [known, 0];
+  const image = known?.image ?? new ImageData(part.width, part.height);
+  const kept = known?.kept ?? {};
+  const { grey } = of.picture;
+  render8(plan, tile, image.data, 4, { grey, geometry: of.geometry, surveys, part, kept });
+  const made = { key: plan.key, image, kept, canvas: known?.canvas, copied: false };
+  rendered.delete(name);
+  rendered.set(name, made);
+  if (rendered.size > KEPT) rendered.delete(rendered.keys().next().value!);
+  return [made, part.width * part.height];
+}
+
+/** A rendered tile on a canvas of its own, to be drawn larger or smaller. */
+function canvasOf(part: Rendered): OffscreenCanvas {
+  part.canvas ??= new OffscreenCanvas(part.image.width, part.image.height);
+  if (!part.copied) contextOf(part.canvas).putImageData(part.image, 0, 0);
+  part.copied = true;
+  return part.canvas;
+}
+
+/** Takes the canvas that everything is drawn on. */
+export function attach(target: OffscreenCanvas): void {
+  canvas = target;
+  context = contextOf(target);
+}
+
+/** A picture at the size of the screen, or smaller, and which of its tiles are seen. */
+interface Level {
+  of: Framed;
+  /** Screen pixels for one of its pixels. */
+  zoom: number;
+  parts: Rectangle[];
+}
+
+/** @param halvings how often its size is halved */
+function levelOf(
+  picture: PictureInfo,
+  treatment: Treatment,
+  at: Placement,
+  viewport: Size,
+  halvings: number,
+): Level {
+  const of = framedAt(picture, treatment, Math.max(16, Math.round(at.longEdge / 2 ** halvings)));
+  const { width, height } = of.geometry;
+  const zoom = at.width / width;
+  const first = (edge: number) => Math.max(0, Math.floor(-edge / zoom / TILE));
+  const last = (edge: number, room: number, length: number) =>
+    Math.min(Math.ceil(length / TILE) - 1, Math.floor((room - edge) / zoom / TILE));
+  const parts: Rectangle[] = [];
+  for (let row = first(at.y); row <= last(at.y, viewport.height, height); row++) {
+    for (let column = first(at.x); column <= last(at.x, viewport.width, width); column++) {
+      const [x, y] = [column * TILE, row * TILE];
+      parts.push({ x, y, width: Math.min(TILE, width - x), height: Math.min(TILE, height - y) });
+    }
+  }
+  return { of, zoom, parts };
+}
+
+/** A draft is made smaller until it can be expected within this many milliseconds; at most so many halvings. */
+const SOON_MS = 22;
+const MOST_HALVINGS = 2;
+/** A larger one is tried again when it can be expected in this share of that time. */
+const EASY = 0.6;
+
+/** What rendering has lately cost, in milliseconds a pixel; at first a guess for code that has not run yet. */
+let cost = 0.0002;
+/** Halvings of the last draft. */
+let halvings = 0;
+
+/** How often a draft is halved: less detail while a control moves is better than a picture that lags behind. */
+function halvingsFor(level: Level, plan: Plan): number {
+  const unknown = level.parts.filter(part => rendered.get(nameOf(level.of, part))?.key !== plan.key);
+  const pixels = unknown.reduce((sum, { width, height }) => sum + width * height, 0);
+  if (pixels === 0) return 0;
+  const takes = (n: number) => (pixels * cost) / 4 ** n;
+  while (halvings < MOST_HALVINGS && takes(halvings) > SOON_MS) halvings++;
+  while (halvings > 0 && takes(halvings - 1) < SOON_MS * EASY) halvings--;
+  return halvings;
+}
+
+/** Draws what is asked for; resolves when it is drawn. */
+export async function show({
+  picture,
+  treatment,
+  view,
+  viewport,
+  margin,
+  marking,
+  draft,
+}: ShowRequest): Promise<Shown> {
+  if (!canvas || !context) throw new Error('no canvas');
+  const at = place(printOf(picture, treatment.frame), viewport, view, margin);
+  const natural = levelOf(picture, treatment, at, viewport, 0);
+  const began = performance.now();
+  const pixels = natural.parts.length * TILE * TILE;
+  const plan = planner(treatment, { grey: picture.grey, pixels, draft });
+  const less = draft ? halvingsFor(natural, plan) : 0;
+  const { of, zoom, parts } = less ? levelOf(picture, treatment, at, viewport, less) : natural;
+  const planned = performance.now() - began;
+  const [surveys, ...tiles] = await Promise.all([
+    surveysOf(plan, of, treatment),
+    ...parts.map(part => keptPixels(of, withMargin(plan, part, of.geometry))),
+  ]);
+
+  const resumed = performance.now();
+  let count = 0;
+  const drawn = parts.map((part, i) => {
+    const [made, fresh] = renderPart(of, tiles[i], part, plan, surveys);
+    count += fresh;
+    return { part, made };
+  });
+  if (count) cost += 0.3 * ((performance.now() - resumed) / count - cost);
+
+  if (canvas.width !== viewport.width) canvas.width = viewport.width;
+  if (canvas.height !== viewport.height) canvas.height = viewport.height;
+  context.clearRect(0, 0, viewport.width, viewport.height);
+  context.imageSmoothingEnabled = zoom < 1 || less > 0;
+  context.imageSmoothingQuality = zoom < 1 ? 'high' : 'low';
+  for (const { part, made } of drawn) {
+    // Whole pixels of the screen, so that no seam shows between tiles.
+    const x = Math.round(at.x + part.x * zoom);
+    const y = Math.round(at.y + part.y * zoom);
+    const right = Math.round(at.x + (part.x + part.width) * zoom);
+    const bottom = Math.round(at.y + (part.y + part.height) * zoom);
+    if (zoom === 1) context.putImageData(made.image, x, y);
+    else context.drawImage(canvasOf(made), x, y, right - x, bottom - y);
+  }
+  if (marking) {
+    const all = context.getImageData(0, 0, viewport.width, viewport.height);
+    if (marking === 'lost') markLost(all.data);
+    else markColoured(all.data);
+    context.putImageData(all, 0, 0);
+  }
+  if (!draft) fetchAhead(picture, treatment, at, viewport, plan);
+  const took = planned + performance.now() - resumed;
+  return { took, pixels: count, fine: plan.fine && less === 0 };
+}
+
+/** Fetches what a smaller draft would need, so that the first movement of a control does not wait for it. */
+function fetchAhead(
+  picture: PictureInfo,
+  treatment: Treatment,
+  at: Placement,
+  viewport: Size,
+  plan: Plan,
+): void {
+  const { of, parts } = levelOf(picture, treatment, at, viewport, Math.max(1, halvings));
+  for (const part of parts) void keptPixels(of, withMargin(plan, part, of.geometry)).catch(() => undefined);
+}
+
+/** What is drawn at a point of the viewport. */
+export function read(x: number, y: number): Reading | null {
+  if (!context || !canvas || x < 0 || y < 0 || x >= canvas.width || y >= canvas.height) return null;
+  const [r, g, b, a] = context.getImageData(x, y, 1, 1).data;
+  return a ? [r / 255, g / 255, b / 255] : null;
+}

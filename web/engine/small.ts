@@ -1,0 +1,116 @@
+import { adviceOn, type Advice } from '../../core/analysis/advice';
+import { autoLight as lightOf } from '../../core/analysis/auto-light';
+import { autoResponse as responseOf } from '../../core/analysis/auto-response';
+import { toneHistogram } from '../../core/analysis/histogram';
+import { colourAbout } from '../../core/analysis/pull';
+import { framedSize } from '../../core/engine/geometry';
+import { render8 } from '../../core/engine/render';
+import { lostShares } from '../../core/kernels/clipping';
+import type { Treatment } from '../../core/treatment/schema';
+import { framedAt, keptPixels, planner, surveysOf } from './pixels';
+import type { Reading } from './screen';
+import { TILE, type PictureInfo } from './tiles';
+
+/** Small pictures of treatments, and what is read from them. */
+
+/** The tones of a picture: how many pixels in each even step, and the shares that are lost. */
+export interface Histogram {
+  counts: number[];
+  black: number;
+  white: number;
+}
+
+/** A small picture of a treatment, whole. */
+async function smallImage(picture: PictureInfo, treatment: Treatment, longEdge: number): Promise<ImageData> {
+  const of = framedAt(picture, treatment, Math.max(16, Math.min(TILE, longEdge)));
+  const { geometry } = of;
+  const tile = await keptPixels(of, { x: 0, y: 0, width: geometry.width, height: geometry.height });
+  const { grey } = picture;
+  const plan = planner(treatment, { grey, pixels: tile.width * tile.height });
+  const surveys = await surveysOf(plan, of, treatment);
+  const image = new ImageData(tile.width, tile.height);
+  render8(plan, tile, image.data, 4, { grey, geometry, surveys });
+  return image;
+}
+
+/** Edge of the small pictures that the automatics look at. */
+const LOOKED_AT = 320;
+
+/** The same as codes of three numbers a pixel. */
+async function smallCodes(picture: PictureInfo, treatment: Treatment): Promise<Uint8Array> {
+  const { data } = await smallImage(picture, treatment, LOOKED_AT);
+  const codes = new Uint8Array((data.length / 4) * 3);
+  for (let i = 0, o = 0; i < data.length; i += 4) {
+    codes[o++] = data[i];
+    codes[o++] = data[i + 1];
+    codes[o++] = data[i + 2];
+  }
+  return codes;
+}
+
+/** A small picture of a treatment, cut to fill width by height. */
+export async function picture(
+  picture: PictureInfo,
+  treatment: Treatment,
+  width: number,
+  height: number,
+): Promise<ImageBitmap> {
+  const size = framedSize(picture, treatment.frame);
+  const cover = Math.max(width / size.width, height / size.height);
+  const longEdge = Math.ceil(Math.max(size.width, size.height) * cover);
+  const image = await smallImage(picture, treatment, longEdge);
+  const x = Math.max(0, Math.floor((image.width - width) / 2));
+  const y = Math.max(0, Math.floor((image.height - height) / 2));
+  return createImageBitmap(image, x, y, Math.min(width, image.width), Math.min(height, image.height));
+}
+
+/** How many pixels have each of 64 tones in a treatment of a picture. */
+export async function tones(picture: PictureInfo, treatment: Treatment): Promise<number[]> {
+  return toneHistogram((await smallImage(picture, treatment, LOOKED_AT)).data, 4, 64);
+}
+
+/** The tones of a treatment, and what is lost at the ends. */
+export async function histogram(picture: PictureInfo, treatment: Treatment): Promise<Histogram> {
+  const { data } = await smallImage(picture, treatment, LOOKED_AT);
+  return { counts: toneHistogram(data, 4, 64), ...lostShares(data) };
+}
+
+/** The colour of a treatment at a place (fractions of the framed picture), about a few pixels: encoded, 0..1. */
+export async function colourAt(
+  picture: PictureInfo,
+  treatment: Treatment,
+  x: number,
+  y: number,
+): Promise<Reading> {
+  const image = await smallImage(picture, treatment, TILE);
+  const left = Math.min(Math.max(0, Math.floor(x * image.width) - 2), Math.max(0, image.width - 5));
+  const top = Math.min(Math.max(0, Math.floor(y * image.height) - 2), Math.max(0, image.height - 5));
+  const side = (from: number, length: number) => Math.min(5, length - from);
+  const [width, height] = [side(left, image.width), side(top, image.height)];
+  const about = new Uint8ClampedArray(width * height * 4);
+  for (let row = 0; row < height; row++) {
+    const from = ((top + row) * image.width + left) * 4;
+    about.set(image.data.subarray(from, from + width * 4), row * width * 4);
+  }
+  return colourAbout(about, 4);
+}
+
+/** What the picture says about a step. */
+export async function advice(picture: PictureInfo, treatment: Treatment, stepId: string): Promise<Advice[]> {
+  const at = treatment.steps.findIndex(s => s.id === stepId);
+  if (at < 0) return [];
+  const upTo = (count: number) =>
+    smallImage(picture, { ...treatment, strength: 1, steps: treatment.steps.slice(0, count) }, LOOKED_AT);
+  const [before, after] = [await upTo(at), await upTo(at + 1)];
+  return adviceOn(treatment.steps[at], before.data, after.data, 4);
+}
+
+/** The response to hue families that keeps apart in grey what colour keeps apart, beneath a mono step. */
+export async function autoResponse(picture: PictureInfo, beneath: Treatment) {
+  return responseOf(await smallCodes(picture, beneath));
+}
+
+/** A first setting of light from the picture's tones, beneath a light step. */
+export async function autoLight(picture: PictureInfo, beneath: Treatment) {
+  return lightOf(await smallCodes(picture, beneath));
+}
