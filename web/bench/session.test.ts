@@ -105,6 +105,21 @@ describe('a session on a take', () => {
     expect(server.labels).toEqual(['Paint', 'Paint', 'Exposure']);
   });
 
+  it('tells at once what moves, and what rests only when it rests or is set', async () => {
+    const session = open();
+    session.preview(light(0.1));
+    session.preview(light(0.2));
+    expect(exposureOf(session.state().treatment)).toBe(0.2);
+    expect(exposureOf(session.rested().treatment)).toBe(0);
+    await vi.advanceTimersByTimeAsync(200);
+    expect(exposureOf(session.rested().treatment)).toBe(0.2);
+    session.preview(light(0.3));
+    session.commit(light(0.4), 'Light exposure');
+    expect(exposureOf(session.rested().treatment)).toBe(0.4);
+    await settle();
+    expect(session.rested()).toBe(session.state());
+  });
+
   it('saves an edit by itself once it rests, and quick edits of one control as one', async () => {
     const session = open();
     for (const exposure of [0.1, 0.2, 0.3]) session.commit(light(exposure), 'Light exposure');

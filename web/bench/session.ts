@@ -25,6 +25,8 @@ interface Edit {
 /** How long edits must rest before they are saved: quick ones become a single step of undo. */
 const SOON_MS = 700;
 const RETRY_MS = [1000, 2000, 4000, 8000];
+/** How long a control that moves must rest before what follows it slowly is told. */
+const REST_MS = 150;
 
 /**
  * One take being worked on. Every edit is saved by itself, in order, each from the revision before it. Until
@@ -33,6 +35,9 @@ const RETRY_MS = [1000, 2000, 4000, 8000];
  */
 export class TakeSession {
   private current: SessionState;
+  /** The state without what is still moving. */
+  private atRest: SessionState;
+  private resting: ReturnType<typeof setTimeout> | undefined;
   private readonly listeners = new Set<() => void>();
   private edits: Edit[] = [];
   private running: Promise<void> | null = null;
@@ -43,6 +48,7 @@ export class TakeSession {
   /** @param unsaved an edit that an earlier window could not save */
   constructor(take: Take, unsaved: Unsaved | null = null) {
     this.current = { take, treatment: take.treatment, saving: { state: 'saved' } };
+    this.atRest = this.current;
     if (!unsaved) return;
     if (unsaved.revision === take.revision) this.commit(unsaved.treatment, unsaved.label);
     else {
@@ -52,6 +58,7 @@ export class TakeSession {
         treatment: unsaved.treatment,
         saving: { state: 'conflict', newest: take },
       };
+      this.atRest = this.current;
       this.keep();
     }
   }
@@ -61,16 +68,29 @@ export class TakeSession {
     return () => this.listeners.delete(listener);
   };
 
+  /** What is on the screen, moment by moment. */
   readonly state = () => this.current;
 
+  /** The same, but while a control moves only when it rests: for what need not follow each movement. */
+  readonly rested = () => this.atRest;
+
   private set(change: Partial<SessionState>): void {
+    clearTimeout(this.resting);
     this.current = { ...this.current, ...change };
+    this.atRest = this.current;
+    this.tell();
+  }
+
+  private tell(): void {
     for (const listener of this.listeners) listener();
   }
 
   /** Shows a treatment while a control moves; nothing is saved yet. */
   preview(treatment: Treatment): void {
-    this.set({ treatment });
+    clearTimeout(this.resting);
+    this.current = { ...this.current, treatment };
+    this.resting = setTimeout(() => this.set({}), REST_MS);
+    this.tell();
   }
 
   /**
@@ -192,6 +212,7 @@ export class TakeSession {
   close(): void {
     this.closed = true;
     clearTimeout(this.timer);
+    clearTimeout(this.resting);
     const last = this.edits.at(-1);
     if (!last || this.running || this.current.saving.state === 'conflict') return;
     const { take } = this.current;

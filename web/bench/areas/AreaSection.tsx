@@ -1,5 +1,5 @@
 import { Ellipsis, Plus } from 'lucide-react';
-import { useRef, useState } from 'react';
+import { memo, useRef, useState } from 'react';
 import styled from 'styled-components';
 import {
   addArea,
@@ -65,7 +65,7 @@ function base64Of(bytes: Uint8Array): string {
 }
 
 /** The area that a step lies on: chosen, made, named, reused, shaped. */
-export function AreaSection({
+export const AreaSection = memo(function AreaSection({
   picture,
   treatment,
   step,
@@ -255,4 +255,4 @@ export function AreaSection({
       ) : null}
     </Section>
   );
-}
+});

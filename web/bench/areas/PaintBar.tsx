@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { Blend, Brush as BrushSign, Circle, Contrast, Palette } from 'lucide-react';
 import { ToggleButton } from 'react-aria-components';
 import styled from 'styled-components';
@@ -80,7 +81,7 @@ const ways: { shown: AreaShown; text: string }[] = [
 ];
 
 /** The tools for the chosen step's area, below the picture. */
-export function PaintBar({ painting }: { painting: Painting }) {
+export const PaintBar = memo(function PaintBar({ painting }: { painting: Painting }) {
   const { tool, brush, taking, shown, film, set } = painting;
   const size = Math.log(brush.radius / RADIUS.least) / Math.log(RADIUS.most / RADIUS.least);
   const setBrush = (change: Partial<typeof brush>) => set({ brush: { ...brush, ...change } });
@@ -162,4 +163,4 @@ export function PaintBar({ painting }: { painting: Painting }) {
       </div>
     </Bar>
   );
-}
+});

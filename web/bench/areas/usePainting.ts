@@ -234,5 +234,5 @@ export function usePainting(picture: PictureInfo, session: TakeSession, step: St
     };
   }, [area, tool, paint, drag, seize]);
 
-  return { area, ...state, set, pictureTool };
+  return useMemo(() => ({ area, ...state, set, pictureTool }), [area, state, set, pictureTool]);
 }

@@ -1,10 +1,11 @@
 import { ChevronRight, Ellipsis } from 'lucide-react';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
 import { mixNames, type Mix } from '../../../core/colour/mixes';
 import { isWhole } from '../../../core/masks/reach';
 import { stepKind } from '../../../core/steps';
+import type { Stage } from '../../../core/steps/define';
 import { changeStep } from '../../../core/treatment/edit';
 import { neighbourBefore } from '../../../core/treatment/groups';
 import type { Step, Treatment } from '../../../core/treatment/schema';
@@ -106,7 +107,7 @@ const Fold = styled(AriaButton)`
 `;
 
 /** How the step is laid on: its mix, tried on the picture while pointed at, and the tones that it reaches. */
-function LayingOn({
+const LayingOn = memo(function LayingOn({
   treatment,
   step,
   onPreview,
@@ -165,7 +166,7 @@ function LayingOn({
       ) : null}
     </Laying>
   );
-}
+});
 
 /** Settings found from the picture, for kinds that can. */
 function Automatic({ onChooseMono }: Pick<StepPanelProps, 'onChooseMono'>) {
@@ -214,6 +215,8 @@ function Automatic({ onChooseMono }: Pick<StepPanelProps, 'onChooseMono'>) {
 export interface StepPanelProps {
   picture: PictureInfo;
   treatment: Treatment;
+  /** The treatment without what is still moving. */
+  calm: Treatment;
   step: Step;
   onPreview: (treatment: Treatment) => void;
   onCommit: (treatment: Treatment, label: string) => void;
@@ -225,16 +228,117 @@ export interface StepPanelProps {
   onHold: Hold;
   pick: PickColour;
   /** What can be done with the whole step, by the names of the menu. */
-  onAction: (action: StepAction) => void;
+  onAction: (stepId: string, action: StepAction) => void;
+  /** The newest treatment; must stay the same function. */
+  now: () => Treatment;
 }
 
 export type StepAction = 'left' | 'right' | 'copy' | 'group' | 'leave' | 'remove';
+
+/** Name, place and switch of a step, and what can be done with the whole of it. */
+const Title = memo(function Title({
+  stepId,
+  kind,
+  name: given,
+  enabled,
+  stage,
+  place,
+  inGroup,
+  groupable,
+  now,
+  onCommit,
+  onAction,
+}: {
+  stepId: string;
+  kind: string;
+  name: string;
+  enabled: boolean;
+  stage: Stage;
+  place: string;
+  inGroup: boolean;
+  groupable: boolean;
+  /** The newest treatment. */
+  now: () => Treatment;
+  onCommit: StepPanelProps['onCommit'];
+  onAction: StepPanelProps['onAction'];
+}) {
+  const name = given || wordFor(kind);
+  const [naming, setNaming] = useState(false);
+  const change = (part: Partial<Step>) => changeStep(now(), stepId, part);
+  return (
+    <div className="title">
+      {naming ? (
+        <NameField
+          label="Name of this step"
+          value={name}
+          onDone={called => {
+            setNaming(false);
+            const next = called === null || called === wordFor(kind) ? '' : called;
+            if (called !== null && next !== given)
+              onCommit(change({ name: next }), `Name ${name.toLowerCase()}`);
+          }}
+        />
+      ) : (
+        <h2 onDoubleClick={() => setNaming(true)}>{name}</h2>
+      )}
+      <small>
+        {wordFor(stage)}
+        {place}
+      </small>
+      <OnOff
+        label={`${name} on`}
+        isOn={enabled}
+        onChange={on => onCommit(change({ enabled: on }), `${name} ${on ? 'on' : 'off'}`)}
+      />
+      <Menu
+        label={`More for ${name}`}
+        trigger={
+          <IconButton aria-label="More">
+            <Ellipsis aria-hidden="true" />
+          </IconButton>
+        }
+        sections={[
+          {
+            entries: [
+              { id: 'name', text: 'Name' },
+              { id: 'copy', text: 'Copy', keys: 'Ctrl D' },
+              ...(groupable ? [{ id: 'group', text: 'Group with the one before' }] : []),
+              ...(inGroup ? [{ id: 'leave', text: 'Take out of its group' }] : []),
+            ],
+          },
+          {
+            entries: [
+              { id: 'left', text: 'Move left', keys: 'Alt ←' },
+              { id: 'right', text: 'Move right', keys: 'Alt →' },
+              { id: 'remove', text: 'Remove', keys: 'Delete' },
+            ],
+          },
+        ]}
+        onAction={id => (id === 'name' ? setNaming(true) : onAction(stepId, id as StepAction))}
+      />
+    </div>
+  );
+});
+
+/** What the sections about the laying of a step show: the calm treatment, unless just that is moving. */
+function stillOf(treatment: Treatment, calm: Treatment, step: Step): { treatment: Treatment; step: Step } {
+  const before = calm.steps.find(s => s.id === step.id);
+  const isStill =
+    before &&
+    calm.masks === treatment.masks &&
+    before.mask === step.mask &&
+    before.mix === step.mix &&
+    before.reach === step.reach;
+  return isStill ? { treatment: calm, step: before } : { treatment, step };
+}
 
 /** The chosen step: its name, switch and strength at the head, its settings below. */
 export function StepPanel({
   picture,
   treatment,
+  calm,
   step,
+  now,
   onPreview,
   onCommit,
   onSet,
@@ -245,65 +349,25 @@ export function StepPanel({
 }: StepPanelProps) {
   const kind = stepKind(step.kind)!;
   const name = step.name || wordFor(step.kind);
-  const [naming, setNaming] = useState(false);
   const inStage = treatment.steps.filter(s => s.stage === step.stage);
   const change = (part: Partial<Step>) => changeStep(treatment, step.id, part);
+  const still = stillOf(treatment, calm, step);
   return (
     <>
       <Head>
-        <div className="title">
-          {naming ? (
-            <NameField
-              label="Name of this step"
-              value={name}
-              onDone={called => {
-                setNaming(false);
-                const next = called === null || called === wordFor(step.kind) ? '' : called;
-                if (called !== null && next !== step.name)
-                  onCommit(change({ name: next }), `Name ${name.toLowerCase()}`);
-              }}
-            />
-          ) : (
-            <h2 onDoubleClick={() => setNaming(true)}>{name}</h2>
-          )}
-          <small>
-            {wordFor(step.stage)}
-            {inStage.length > 1 ? `, ${inStage.indexOf(step) + 1} of ${inStage.length}` : ''}
-          </small>
-          <OnOff
-            label={`${name} on`}
-            isOn={step.enabled}
-            onChange={enabled => onCommit(change({ enabled }), `${name} ${enabled ? 'on' : 'off'}`)}
-          />
-          <Menu
-            label={`More for ${name}`}
-            trigger={
-              <IconButton aria-label="More">
-                <Ellipsis aria-hidden="true" />
-              </IconButton>
-            }
-            sections={[
-              {
-                entries: [
-                  { id: 'name', text: 'Name' },
-                  { id: 'copy', text: 'Copy', keys: 'Ctrl D' },
-                  ...(neighbourBefore(treatment, step.id)
-                    ? [{ id: 'group', text: 'Group with the one before' }]
-                    : []),
-                  ...(step.group === null ? [] : [{ id: 'leave', text: 'Take out of its group' }]),
-                ],
-              },
-              {
-                entries: [
-                  { id: 'left', text: 'Move left', keys: 'Alt ←' },
-                  { id: 'right', text: 'Move right', keys: 'Alt →' },
-                  { id: 'remove', text: 'Remove', keys: 'Delete' },
-                ],
-              },
-            ]}
-            onAction={id => (id === 'name' ? setNaming(true) : onAction(id as StepAction))}
-          />
-        </div>
+        <Title
+          stepId={step.id}
+          kind={step.kind}
+          name={step.name}
+          enabled={step.enabled}
+          stage={step.stage}
+          place={inStage.length > 1 ? `, ${inStage.indexOf(step) + 1} of ${inStage.length}` : ''}
+          inGroup={step.group !== null}
+          groupable={neighbourBefore(treatment, step.id) !== undefined}
+          now={now}
+          onCommit={onCommit}
+          onAction={onAction}
+        />
         <Slider
           label="Strength"
           value={step.strength}
@@ -335,18 +399,11 @@ export function StepPanel({
         <AreaSection
           key={`area ${step.id}`}
           picture={picture}
-          treatment={treatment}
-          step={step}
+          {...still}
           onPreview={onPreview}
           onCommit={onCommit}
         />
-        <LayingOn
-          key={`laying ${step.id}`}
-          treatment={treatment}
-          step={step}
-          onPreview={onPreview}
-          onCommit={onCommit}
-        />
+        <LayingOn key={`laying ${step.id}`} {...still} onPreview={onPreview} onCommit={onCommit} />
       </Body>
     </>
   );

@@ -48,12 +48,25 @@ const SHORTEST = 0.03;
 
 const isWhole = ({ x, y, width, height }: Crop) => x === 0 && y === 0 && width === 1 && height === 1;
 
-export function useFraming(picture: PictureInfo, session: TakeSession, treatment: Treatment): Framing {
-  const [open, setOpen] = useState(false);
+export function useFraming(
+  picture: PictureInfo,
+  session: TakeSession,
+  treatment: Treatment,
+  open: boolean,
+  setOpen: (open: boolean) => void,
+): Framing {
   const [ratio, keepRatio] = useState<number | null>(null);
   const [drawing, setDrawing] = useState<Drawing | null>(null);
   const [lines, setLines] = useState<DrawnLine[]>([]);
   const { frame } = treatment;
+
+  // What was being drawn is put away when the frame is opened or closed.
+  const [wasOpen, setWasOpen] = useState(open);
+  if (open !== wasOpen) {
+    setWasOpen(open);
+    setDrawing(null);
+    setLines([]);
+  }
 
   const put = useCallback(
     (next: Frame, label?: string) => {
@@ -172,10 +185,7 @@ export function useFraming(picture: PictureInfo, session: TakeSession, treatment
     shown,
     tool,
     open,
-    setOpen: next => {
-      setOpen(next);
-      draw(null);
-    },
+    setOpen,
     draw,
     setRatio,
     change,

@@ -20,7 +20,8 @@ import { wordFor } from '../../app/words';
 import type { PictureInfo } from '../../engine/tiles';
 import { Menu } from '../../ui/overlays';
 import { runsOf } from '../../../core/treatment/groups';
-import { GroupFrame, type GroupActions } from './GroupFrame';
+import type { Edits } from '../useEdits';
+import { GroupFrame } from './GroupFrame';
 import { SmallPicture } from '../view/SmallPicture';
 import { Add, Group, Line, Rail, Run, Tray } from './trays';
 import { Lamp } from './Lamp';
@@ -37,13 +38,7 @@ export interface TrayLineProps {
   onChoose: (id: string) => void;
   onLamp: (lamp: number) => void;
   onAdd: (kind: Kind, stage: Stage) => void;
-  onRemove: (id: string) => void;
-  onToggle: (id: string) => void;
-  onNudge: (id: string, by: -1 | 1) => void;
-  onCopy: (id: string) => void;
-  /** What is done with the group that a step stands in. */
-  onGroup: GroupActions;
-  onPlace: (treatment: Treatment, id: string) => void;
+  edits: Edits;
 }
 
 interface TrayFaceProps {
@@ -112,8 +107,8 @@ function StageGroup({ stage, children }: { stage: Stage; children: React.ReactNo
 }
 
 /** The steps as trays, in working order: chosen, added, switched, moved by drag or keys, lit by the lamp. */
-export function TrayLine(props: TrayLineProps) {
-  const { picture, treatment, chosen, lamp, onChoose } = props;
+export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
+  const { picture, treatment, chosen, lamp, edits, onChoose } = props;
   const { steps } = treatment;
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   const [dragged, setDragged] = useState<string | null>(null);
@@ -184,7 +179,7 @@ export function TrayLine(props: TrayLineProps) {
     const i = steps.indexOf(step);
     const by = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0;
     if (by && event.altKey) {
-      props.onNudge(step.id, by as -1 | 1);
+      edits.nudge(step.id, by as -1 | 1);
       focusTray(step.id);
     } else if (by) {
       const next = steps[i + by];
@@ -194,10 +189,10 @@ export function TrayLine(props: TrayLineProps) {
       }
     } else if (event.key === 'Delete' || event.key === 'Backspace') {
       const next = steps[i + 1] ?? steps[i - 1];
-      props.onRemove(step.id);
+      edits.remove(step.id);
       if (next) focusTray(next.id);
-    } else if (event.key.toLowerCase() === 'd' && (event.ctrlKey || event.metaKey)) props.onCopy(step.id);
-    else if (event.key === ' ') props.onToggle(step.id);
+    } else if (event.key.toLowerCase() === 'd' && (event.ctrlKey || event.metaKey)) edits.copy(step.id);
+    else if (event.key === ' ') edits.toggle(step.id);
     else return;
     event.preventDefault();
   };
@@ -210,13 +205,13 @@ export function TrayLine(props: TrayLineProps) {
     if (target.startsWith('stage:')) {
       const stage = target.slice(6) as Stage;
       if (steps.find(s => s.id === id)?.stage === stage) return;
-      props.onPlace(placeStep(treatment, id, stage, Number.MAX_SAFE_INTEGER), id);
+      edits.place(placeStep(treatment, id, stage, Number.MAX_SAFE_INTEGER), id);
       return;
     }
     const other = steps.find(s => s.id === target);
     if (!other) return;
     const inStage = steps.filter(s => s.stage === other.stage);
-    props.onPlace(placeStep(treatment, id, other.stage, inStage.indexOf(other)), id);
+    edits.place(placeStep(treatment, id, other.stage, inStage.indexOf(other)), id);
   };
 
   const kindsFor = (stage: Stage) => {
@@ -274,7 +269,7 @@ export function TrayLine(props: TrayLineProps) {
                         onFold={away => fold(run.group!, away)}
                         onRenamed={name => folded.has(run.group!) && fold(name, true)}
                         onChoose={() => onChoose(last.id)}
-                        actions={props.onGroup}
+                        actions={edits.group}
                         face={
                           <SmallPicture picture={picture} treatment={upTo[steps.indexOf(last)]} {...BASIN} />
                         }
@@ -315,4 +310,4 @@ export function TrayLine(props: TrayLineProps) {
       </DndContext>
     </Line>
   );
-}
+});

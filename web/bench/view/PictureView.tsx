@@ -226,6 +226,9 @@ export function PictureView({
     return () => element.removeEventListener('wheel', turn);
   }, [zoom, scale, toPixels]);
 
+  const fit = useCallback(() => setView({ mode: 'fit' }), []);
+  const natural = useCallback(() => zoom(1), [zoom]);
+
   const onPicture = (event: {
     clientX: number;
     clientY: number;
@@ -361,12 +364,7 @@ export function PictureView({
           <Tones picture={picture} treatment={treatment} marking={marking} onMark={setMarking} />
         </>
       )}
-      <ZoomLabel
-        scale={scale}
-        fit={view.mode === 'fit'}
-        onFit={() => setView({ mode: 'fit' })}
-        onNatural={() => zoom(1)}
-      />
+      <ZoomLabel scale={scale} fit={view.mode === 'fit'} onFit={fit} onNatural={natural} />
     </Wall>
   );
 }

@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { memo, useEffect, useState } from 'react';
 import { ToggleButton } from 'react-aria-components';
 import styled from 'styled-components';
 import type { Treatment } from '../../../core/treatment/schema';
@@ -62,7 +62,7 @@ const FEW = 0.0005;
 const percent = (share: number) => `${(share * 100).toFixed(1)} %`;
 
 /** The tones of the picture as it is, and what is lost at both ends; pressed, that is marked on the picture. */
-export function Tones({
+export const Tones = memo(function Tones({
   picture,
   treatment,
   marking,
@@ -106,4 +106,4 @@ export function Tones({
       </ToggleButton>
     </Label>
   );
-}
+});

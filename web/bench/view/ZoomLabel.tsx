@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { ToggleButton } from 'react-aria-components';
 import styled from 'styled-components';
 import { WallLabel } from './labels';
@@ -32,7 +33,7 @@ const Choice = styled(ToggleButton)`
 `;
 
 /** The scale of the picture, and the two that are asked for most. */
-export function ZoomLabel({
+export const ZoomLabel = memo(function ZoomLabel({
   scale,
   fit,
   onFit,
@@ -54,4 +55,4 @@ export function ZoomLabel({
       </Choice>
     </Label>
   );
-}
+});

@@ -1,0 +1,196 @@
+import { useCallback, useMemo, useState, useSyncExternalStore } from 'react';
+import styled from 'styled-components';
+import { framedSize } from '../../core/engine/geometry';
+import { showingArea } from '../../core/treatment/areas';
+import { changeStep } from '../../core/treatment/edit';
+import { whileHeld } from '../../core/treatment/held';
+import { bareTreatment, type Step } from '../../core/treatment/schema';
+import type { PictureInfo } from '../engine/tiles';
+import { BrushCursor } from './areas/BrushCursor';
+import { PaintBar } from './areas/PaintBar';
+import { ShapeHandles } from './areas/ShapeHandles';
+import { usePainting } from './areas/usePainting';
+import { StepPanel } from './controls/StepPanel';
+import type { Hold } from './controls/tools';
+import { CropOverlay } from './frame/CropOverlay';
+import { FramePanel } from './frame/FramePanel';
+import { useFraming } from './frame/useFraming';
+import { MonoBoard } from './MonoBoard';
+import type { TakeSession } from './session';
+import { PulledLabel } from './tools/PulledLabel';
+import { usePicking } from './tools/usePicking';
+import { usePull } from './tools/usePull';
+import { VignetteOval } from './tools/VignetteOval';
+import { nameOfStep, settingOf, type Edits } from './useEdits';
+import { PictureView } from './view/PictureView';
+
+/** Where the picture hangs, and what is laid over it. */
+const Place = styled.div`
+  position: relative;
+  display: grid;
+  min-width: 0;
+  min-height: 0;
+`;
+
+const Panel = styled.aside`
+  background: var(--paper);
+  border-left: 1px solid #b5b5b5;
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+`;
+
+const Empty = styled.div`
+  padding: 20px 16px;
+  color: var(--ink-2);
+  line-height: 1.45;
+  h2 {
+    font-size: 15px;
+    font-weight: 650;
+    color: var(--ink);
+    margin-bottom: 6px;
+  }
+`;
+
+const bare = bareTreatment();
+
+export interface WorkplaceProps {
+  picture: PictureInfo;
+  title: string;
+  session: TakeSession;
+  edits: Edits;
+  /** The step that is worked on. */
+  chosen: string | null;
+  /** How many steps are lit. */
+  lamp: number;
+  bareHeld: boolean;
+  framingOpen: boolean;
+  setFramingOpen: (open: boolean) => void;
+}
+
+/** The picture and the panel of the chosen step: what follows every movement of a control. */
+export function Workplace({
+  picture,
+  title,
+  session,
+  edits,
+  chosen,
+  lamp,
+  bareHeld,
+  framingOpen,
+  setFramingOpen,
+}: WorkplaceProps) {
+  const { treatment } = useSyncExternalStore(session.subscribe, session.state);
+  const { treatment: calm } = useSyncExternalStore(session.subscribe, session.rested);
+  const [choosingMono, setChoosingMono] = useState(false);
+  const [held, setHeld] = useState<Parameters<Hold>[0]>([]);
+  const { commit, preview } = edits;
+  const lit = useMemo(
+    () =>
+      lamp >= treatment.steps.length ? treatment : { ...treatment, steps: treatment.steps.slice(0, lamp) },
+    [treatment, lamp],
+  );
+  const step = treatment.steps.find(s => s.id === chosen);
+  const framing = useFraming(picture, session, lit, framingOpen, setFramingOpen);
+  const picking = usePicking(picture);
+  const pull = usePull(picture, session, chosen === null ? undefined : lit.steps.find(s => s.id === chosen));
+  const painting = usePainting(picture, session, step);
+  const { area, shown: areaShown, film } = painting;
+  const looked = useMemo(() => {
+    if (chosen !== null && held.length > 0) return whileHeld(framing.shown, chosen, held);
+    return area === null || framing.open ? framing.shown : showingArea(framing.shown, area, areaShown, film);
+  }, [framing.shown, framing.open, chosen, held, area, areaShown, film]);
+  // The bare photograph is shown in the take's frame, so that it does not jump.
+  const bareInFrame = useMemo(() => ({ ...bare, frame: framing.shown.frame }), [framing.shown.frame]);
+
+  const set = useMemo(() => settingOf(session, chosen), [session, chosen]);
+  const closeMono = useCallback(() => setChoosingMono(false), []);
+  const chooseMono = useCallback(() => setChoosingMono(true), []);
+  const working = area !== null && !framing.open;
+  return (
+    <>
+      <Place>
+        <PictureView
+          picture={picture}
+          title={title}
+          treatment={bareHeld ? bareInFrame : looked}
+          tool={framing.open ? framing.tool : (picking.tool ?? painting.pictureTool ?? pull.tool)}
+          colouredMarked={area !== null && painting.colouredMarked}
+          bar={working ? <PaintBar painting={painting} /> : undefined}
+        >
+          {onWall => (
+            <>
+              {framing.open ? <CropOverlay framing={framing} picture={picture} onWall={onWall} /> : null}
+              {working && painting.tool === 'brush' ? (
+                <BrushCursor
+                  radius={
+                    (painting.brush.radius * Math.max(picture.width, picture.height) * onWall.width) /
+                    framedSize(picture, treatment.frame).width
+                  }
+                  hardness={painting.brush.hardness}
+                  taking={painting.taking}
+                  onWall={onWall}
+                />
+              ) : null}
+              {working ? (
+                <ShapeHandles
+                  picture={picture}
+                  treatment={treatment}
+                  area={area}
+                  onWall={onWall}
+                  onPreview={preview}
+                  onCommit={commit}
+                />
+              ) : null}
+              {pull.pulled ? <PulledLabel pulled={pull.pulled} onWall={onWall} /> : null}
+              {!framing.open && step?.kind === 'vignette' && step.enabled ? (
+                <VignetteOval step={step as Step<'vignette'>} onWall={onWall} set={set} />
+              ) : null}
+            </>
+          )}
+        </PictureView>
+        {choosingMono && step?.kind === 'mono' ? (
+          <MonoBoard
+            picture={picture}
+            treatment={treatment}
+            step={step}
+            onChoose={(settings, name) => {
+              commit(changeStep(treatment, step.id, { settings }), `Mono: ${name.toLowerCase()}`);
+              setChoosingMono(false);
+            }}
+            onClose={closeMono}
+          />
+        ) : null}
+      </Place>
+      <Panel aria-label={framing.open ? 'Frame' : step ? nameOfStep(step) : 'No step chosen'}>
+        {framing.open ? (
+          <FramePanel framing={framing} picture={picture} />
+        ) : step ? (
+          <StepPanel
+            picture={picture}
+            treatment={treatment}
+            step={step}
+            onPreview={preview}
+            onCommit={commit}
+            onSet={set}
+            onChooseMono={chooseMono}
+            onHold={setHeld}
+            pick={picking.pick}
+            onAction={edits.act}
+            now={edits.now}
+            calm={calm}
+          />
+        ) : (
+          <Empty>
+            <h2>{treatment.steps.length ? 'No step chosen' : 'The bare photograph'}</h2>
+            <p>
+              {treatment.steps.length
+                ? 'Choose a tray below to change its step.'
+                : 'Add a step with a plus on the line below. Work runs from left to right: light first, then mono, then tone.'}
+            </p>
+          </Empty>
+        )}
+      </Panel>
+    </>
+  );
+}
