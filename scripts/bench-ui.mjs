@@ -132,6 +132,26 @@ await withServer(async url => {
     for (let i = 0; i < 5; i++) again.push(await open(address));
     console.log(`first picture, ${what}, opened before: median ${ms(median(again))} of ${again.length}`);
   }
+
+  /** From the sheet: a press of Enter on a print until its picture hangs. */
+  const fromSheet = async () => {
+    await page.goto(`${url}/series/${series.id}`);
+    const print = page.getByRole('row').first();
+    await print.focus();
+    await page.waitForTimeout(700);
+    await page.evaluate(() => {
+      performance.clearMarks();
+      addEventListener('keydown', e => (window.opened = e.timeStamp), { capture: true, once: true });
+    });
+    await page.keyboard.press('Enter');
+    await page.waitForFunction(() => performance.getEntriesByName('picture shown').length > 0);
+    return page.evaluate(() => performance.getEntriesByName('picture shown')[0].startTime - window.opened);
+  };
+  const opened = [];
+  for (let i = 0; i < 5; i++) opened.push(await fromSheet());
+  console.log(
+    `from the sheet to the first picture, a demo photograph, eight steps: median ${ms(median(opened))} of ${opened.length}`,
+  );
   await open(`/photographs/${demo.id}`);
   await page.waitForTimeout(1500);
 

@@ -40,7 +40,9 @@ const PROBES = [
 ] as const;
 
 /** A draft is probed less: it is looked at for a moment only. */
-const DRAFT_PROBES = 2;
+const DRAFT_PROBES = 1;
+/** In a draft a cell is split where its table is off by more than this. */
+const DRAFT_SPLIT = 1.5 / 255;
 
 /** How many probes a cell gets, by the nodes of the grid: a large cell hides more. */
 const PROBES_BY_SIZE: Record<number, number> = { 17: 8, 33: 4, 65: 2, 129: 1 };
@@ -235,7 +237,7 @@ function bakeGrid(point: Point, channels: 1 | 3, doublings: number, holes: boole
       point,
       open,
       holes ? PROBES_BY_SIZE[grid.size] : DRAFT_PROBES,
-      SPLIT * TOLERANCE,
+      holes ? SPLIT * TOLERANCE : DRAFT_SPLIT,
       (r, g, b) => split.push(r, g, b),
     );
     if (!split.length) return grid;
