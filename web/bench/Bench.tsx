@@ -1,6 +1,14 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { Crop, Info, Redo2, Undo2 } from 'lucide-react';
-import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
+import {
+  startTransition,
+  useCallback,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  useSyncExternalStore,
+} from 'react';
 import { useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import type { Stage } from '../../core/steps/define';
@@ -143,6 +151,9 @@ function BenchAtWork({
   const [bareHeld, setBareHeld] = useState(false);
   const [details, setDetails] = useState(false);
   const [framingOpen, setFramingOpen] = useState(false);
+  // The picture is asked for first; what stands about it comes while it is rendered.
+  const [around, setAround] = useState(false);
+  useEffect(() => startTransition(() => setAround(true)), []);
 
   const { id, width, height, grey } = photograph;
   const picture = useMemo(() => ({ id, width, height, grey }), [id, width, height, grey]);
@@ -242,8 +253,9 @@ function BenchAtWork({
           Send out
         </Button>
       </Bar>
-      <Strip series={series} current={photograph} />
+      {around ? <Strip series={series} current={photograph} /> : <div />}
       <Workplace
+        around={around}
         picture={picture}
         title={photograph.title}
         session={session}
@@ -254,16 +266,18 @@ function BenchAtWork({
         framingOpen={framingOpen}
         setFramingOpen={setFramingOpen}
       />
-      <TrayLine
-        picture={picture}
-        treatment={treatment}
-        chosen={chosen}
-        lamp={lamp}
-        edits={edits}
-        onChoose={chooseTray}
-        onLamp={setLamp}
-        onAdd={add}
-      />
+      {around ? (
+        <TrayLine
+          picture={picture}
+          treatment={treatment}
+          chosen={chosen}
+          lamp={lamp}
+          edits={edits}
+          onChoose={chooseTray}
+          onLamp={setLamp}
+          onAdd={add}
+        />
+      ) : null}
       {saving.state === 'conflict' ? (
         <Conflict session={session} onNewTake={made => onChooseTake(made.id)} />
       ) : null}

@@ -56,6 +56,8 @@ const bare = bareTreatment();
 
 export interface WorkplaceProps {
   picture: PictureInfo;
+  /** What stands about the picture is there too. */
+  around: boolean;
   title: string;
   session: TakeSession;
   edits: Edits;
@@ -71,6 +73,7 @@ export interface WorkplaceProps {
 /** The picture and the panel of the chosen step: what follows every movement of a control. */
 export function Workplace({
   picture,
+  around,
   title,
   session,
   edits,
@@ -163,7 +166,7 @@ export function Workplace({
         ) : null}
       </Place>
       <Panel aria-label={framing.open ? 'Frame' : step ? nameOfStep(step) : 'No step chosen'}>
-        {framing.open ? (
+        {!around ? null : framing.open ? (
           <FramePanel framing={framing} picture={picture} />
         ) : step ? (
           <StepPanel

@@ -134,7 +134,7 @@ const MOST_HALVINGS = 2;
 const EASY = 0.6;
 
 /** What rendering has lately cost, in milliseconds a pixel; at first a guess for code that has not run yet. */
-let cost = 0.0002;
+let cost = 0.00012;
 /** Halvings of the last draft. */
 let halvings = 0;
 
