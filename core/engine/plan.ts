@@ -1,6 +1,7 @@
 import { isGrey } from '../colour/grey';
 import { coverageOf, type Coverage } from '../masks/coverage';
 import type { Field, Point, Scale, StepContext } from '../steps/define';
+import { strokeName } from '../masks/stroke-name';
 import type { Mask } from '../treatment/masks';
 import type { Step, Treatment } from '../treatment/schema';
 import { bakeColours, bakeGreys, type Baked, type Table } from './bake';
@@ -118,7 +119,9 @@ function maskKey(id: string, masks: readonly Mask[]): unknown[] {
   const mask = masks.find(m => m.id === id)!;
   const { invert, feather, grow, refine, parts } = mask;
   const on = parts.flatMap(p => (p.kind === 'mask' ? maskKey(p.mask, masks) : []));
-  return [{ invert, feather, grow, refine, parts }, ...on];
+  // Strokes by their names: a painted area may have thousands of points.
+  const named = parts.map(p => (p.kind === 'brush' ? { ...p, strokes: p.strokes.map(strokeName) } : p));
+  return [{ invert, feather, grow, refine, parts: named }, ...on];
 }
 
 export interface Planner {

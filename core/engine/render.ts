@@ -42,6 +42,11 @@ export interface RenderOptions {
   /** The part of the tile that is wanted, where the tile holds a margin around it. */
   part?: Rectangle;
   kept?: Kept;
+  /**
+   * Nothing but these rows of the tile has changed since it was rendered with `kept`: no others need be rendered
+   * again. A hint; more may be.
+   */
+  rows?: { from: number; to: number };
 }
 
 /** A simple plan's tables, in order. */
@@ -120,7 +125,7 @@ function treatRows(
   plan: Plan,
   tile: Tile,
   part: Rectangle,
-  { geometry, surveys = [], kept }: RenderOptions,
+  { geometry, surveys = [], kept, rows }: RenderOptions,
   onRow: (rgb: Float32Array, row: number) => void,
 ): void {
   if (!geometry) throw new RangeError('this plan needs the geometry of the picture');
@@ -144,6 +149,7 @@ function treatRows(
     checkpoint: kept.checkpoint,
     keepAt: changed > 0 ? changed : (kept.checkpoint?.keys.length ?? null),
     placed: kept.placed,
+    rows,
   });
   kept.lastKeys = keys;
 }

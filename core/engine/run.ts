@@ -108,6 +108,8 @@ export interface Keeping {
   keepAt: number | null;
   /** What depends on the place alone, by what else it depends on. */
   placed: Map<string, unknown>;
+  /** Only these rows of the part are wanted; heeded where the state that is kept can serve for them. */
+  rows?: { from: number; to: number };
 }
 
 /** How many of a plan's passes a checkpoint has behind it; -1 where it belongs to another plan. */
@@ -207,8 +209,10 @@ export function runPlan(
     second = new Float32Array(most);
   }
 
-  for (let row = 0; row < part.height; row += rows) {
-    const height = Math.min(rows, part.height - row);
+  const some = keeping?.rows && rows < part.height && kept === start ? keeping.rows : undefined;
+  const end = some?.to ?? part.height;
+  for (let row = some?.from ?? 0; row < end; row += rows) {
+    const height = Math.min(rows, end - row);
     const band = { x: part.x, y: part.y + row, width: part.width, height };
     const from = row * part.width * 3;
     const to = from + height * part.width * 3;

@@ -33,6 +33,18 @@ export interface Coverage {
 const REFINE_RADIUS = 0.015;
 const REFINE_EPSILON = 0.0002;
 
+/** Parts are widened to whole squares of this side, so that an area that grows under the brush keeps its lattice. */
+const SQUARE = 128;
+
+function outward(part: Rectangle, region: Rectangle): Rectangle {
+  const down = (v: number) => Math.floor(v / SQUARE) * SQUARE;
+  const x = Math.max(region.x, down(part.x));
+  const y = Math.max(region.y, down(part.y));
+  const right = Math.min(region.x + region.width, down(part.x + part.width - 1) + SQUARE);
+  const bottom = Math.min(region.y + region.height, down(part.y + part.height - 1) + SQUARE);
+  return { x, y, width: right - x, height: bottom - y };
+}
+
 /** Whether a mask reads the picture, itself or through one that it stands on. */
 function readsPicture(mask: Mask, masks: readonly Mask[], what: (part: Seen) => boolean): boolean {
   return mask.parts.some(part =>
@@ -143,9 +155,10 @@ export function coverageOf(id: string, masks: readonly Mask[], bleed: number): C
     of: (region, geometry, input, surveyed) => {
       const { whole, refined } = (surveyed ?? {}) as Surveyed;
       // What reads the picture may cover any part of it; what is placed covers only where it lies.
-      const part =
+      const met =
         reads || refined ? region : meeting(region, extentOf(mask, masks, geometry, bleed), geometry);
-      if (!part) return null;
+      if (!met) return null;
+      const part = outward(met, region);
       const count = part.width * part.height;
       let values: Float32Array;
       if (whole) {

@@ -23,7 +23,7 @@ describe('strokes laid with memory', () => {
         for (let count = 1; count <= strokes.length; count++) {
           const before = strokes.slice(0, count - 1);
           const last = strokes[count - 1];
-          for (const length of [1, last.points.length]) {
+          for (let length = 1; length <= last.points.length; length++) {
             const now = [...before, { ...last, points: last.points.slice(0, length) }];
             const whole = new Float32Array(lattice.width * lattice.height);
             layStrokes(whole, lattice, now, photograph);
@@ -37,18 +37,23 @@ describe('strokes laid with memory', () => {
       }),
     );
   });
-  it("are the caller's to change", () => {
-    const two = [0.4, 0.6].map(x => ({
-      points: [[x, 0.3, 1]] as [number, number, number][],
-      radius: 0.1,
+
+  it('a stroke painted otherwise does not go on from the one before', () => {
+    const line = (y: number, radius: number) => ({
+      points: [
+        [0.2, 0.3, 1],
+        [0.4, y, 1],
+      ] as [number, number, number][],
+      radius,
       hardness: 1,
       flow: 1,
       erase: false,
       keepEdges: 0,
-    }));
-    const first = laidStrokes(two, lattice, photograph);
-    const copy = first.slice();
-    first.fill(9);
-    expect(laidStrokes(two, lattice, photograph)).toEqual(copy);
+    });
+    for (const stroke of [line(0.3, 0.1), line(0.5, 0.1), line(0.5, 0.05)]) {
+      const whole = new Float32Array(lattice.width * lattice.height);
+      layStrokes(whole, lattice, [stroke], photograph);
+      expect(same(laidStrokes([stroke], lattice, photograph), whole)).toBe(true);
+    }
   });
 });

@@ -1,71 +1,64 @@
 import type { Lattice } from '../kernels/dabs';
 import type { Stroke } from '../treatment/masks';
-import { layStrokes } from './strokes';
+import { strokeName } from './stroke-name';
+import { layStroke, layStrokes, type Laid } from './strokes';
 
 /**
- * Strokes as coverage, where all but the last are remembered: while one is painted, those before it are not laid
- * again with each movement of the pointer. The result is that of laying all of them.
+ * Strokes as coverage, with memory: while one is painted, those before it are not laid again with each movement of
+ * the pointer, and of itself only what has been added. The result is that of laying all of them.
  */
 
-/** Lattices remembered at most, about a megabyte each at the size of a tile. */
-const KEPT = 48;
-const kept = new Map<string, Float32Array>();
-
-const scratch = new Float64Array(1);
-const words = new Uint32Array(scratch.buffer);
-
-/** Two 32-bit hashes (FNV-1a, with different starts) over every number of the strokes. */
-function nameOf(strokes: readonly Stroke[], count: number): string {
-  let a = 0x811c9dc5;
-  let b = 0x2f0b4c47;
-  const mix = (value: number) => {
-    scratch[0] = value;
-    a = Math.imul(a ^ words[0], 0x01000193);
-    a = Math.imul(a ^ words[1], 0x01000193);
-    b = Math.imul(b ^ words[1], 0x01000193) + 0x9e3779b9;
-    b = Math.imul(b ^ words[0], 0x01000193);
-  };
-  for (let i = 0; i < count; i++) {
-    const { points, radius, hardness, flow, erase } = strokes[i];
-    mix(points.length);
-    mix(radius);
-    mix(hardness);
-    mix(flow);
-    mix(erase ? 1 : 0);
-    for (const point of points) {
-      mix(point[0]);
-      mix(point[1]);
-      mix(point[2]);
-    }
-  }
-  return `${count} ${a >>> 0} ${b >>> 0}`;
+interface Remembered {
+  /** All strokes but the last. */
+  earlier: Float32Array;
+  /** The last as it was, on top of them, and how far it was laid. */
+  last?: { stroke: Stroke; laid: Laid; values: Float32Array };
 }
 
-/** The coverage of strokes on a lattice; the array is the caller's own. */
+/** Lattices remembered at most, up to two megabytes each at the size of a tile. */
+const KEPT = 48;
+const kept = new Map<string, Remembered>();
+
+/** Whether a stroke is another with points added to it. */
+function goesOn(stroke: Stroke, from: Stroke): boolean {
+  const { points, radius, hardness, flow, erase } = stroke;
+  if (radius !== from.radius || hardness !== from.hardness || flow !== from.flow) return false;
+  if (erase !== from.erase || points.length < from.points.length) return false;
+  return from.points.every((p, i) => {
+    const q = points[i];
+    return p[0] === q[0] && p[1] === q[1] && p[2] === q[2];
+  });
+}
+
+/** The coverage of strokes on a lattice: to be read at once and not written to, since painting on goes on in it. */
 export function laidStrokes(
   strokes: readonly Stroke[],
   lattice: Lattice,
   photograph: { width: number; height: number },
 ): Float32Array {
-  const values = new Float32Array(lattice.width * lattice.height);
-  const earlier = strokes.length - 1;
-  if (earlier < 1) {
-    layStrokes(values, lattice, strokes, photograph);
-    return values;
-  }
+  const last = strokes.at(-1);
   const { x, y, width, height, cell } = lattice;
+  if (!last) return new Float32Array(width * height);
   const place = `${x} ${y} ${width} ${height} ${cell} ${photograph.width} ${photograph.height}`;
-  const key = `${place} ${nameOf(strokes, earlier)}`;
-  const known = kept.get(key);
-  if (known) {
-    values.set(known);
-    kept.delete(key);
-    kept.set(key, known);
-  } else {
-    layStrokes(values, lattice, strokes.slice(0, earlier), photograph);
-    kept.set(key, values.slice());
-    if (kept.size > KEPT) kept.delete(kept.keys().next().value!);
+  const earlier = strokes.slice(0, -1);
+  const key = `${place} ${earlier.map(strokeName).join()}`;
+  let known = kept.get(key);
+  if (!known) {
+    known = { earlier: new Float32Array(width * height) };
+    layStrokes(known.earlier, lattice, earlier, photograph);
   }
-  layStrokes(values, lattice, strokes.slice(earlier), photograph);
+  kept.delete(key);
+  kept.set(key, known);
+  if (kept.size > KEPT) kept.delete(kept.keys().next().value!);
+
+  const before = known.last;
+  if (before && goesOn(last, before.stroke)) {
+    const laid = layStroke(before.values, lattice, last, photograph, before.laid);
+    known.last = { stroke: last, laid, values: before.values };
+    return before.values;
+  }
+  // Another array than before, since the old one may still be in use.
+  const values = known.earlier.slice();
+  known.last = { stroke: last, laid: layStroke(values, lattice, last, photograph), values };
   return values;
 }

@@ -1,10 +1,9 @@
 import { useCallback, useMemo, useState, useSyncExternalStore } from 'react';
 import styled from 'styled-components';
 import { framedSize } from '../../core/engine/geometry';
-import { showingArea } from '../../core/treatment/areas';
 import { changeStep } from '../../core/treatment/edit';
 import { whileHeld } from '../../core/treatment/held';
-import { bareTreatment, type Step } from '../../core/treatment/schema';
+import { bareTreatment, type Step, type Treatment } from '../../core/treatment/schema';
 import type { PictureInfo } from '../engine/tiles';
 import { BrushCursor } from './areas/BrushCursor';
 import { PaintBar } from './areas/PaintBar';
@@ -88,21 +87,21 @@ export function Workplace({
   const [choosingMono, setChoosingMono] = useState(false);
   const [held, setHeld] = useState<Parameters<Hold>[0]>([]);
   const { commit, preview } = edits;
-  const lit = useMemo(
-    () =>
-      lamp >= treatment.steps.length ? treatment : { ...treatment, steps: treatment.steps.slice(0, lamp) },
-    [treatment, lamp],
+  const litOf = useCallback(
+    (of: Treatment) => (lamp >= of.steps.length ? of : { ...of, steps: of.steps.slice(0, lamp) }),
+    [lamp],
   );
+  const lit = useMemo(() => litOf(treatment), [litOf, treatment]);
   const step = treatment.steps.find(s => s.id === chosen);
   const framing = useFraming(picture, session, lit, framingOpen, setFramingOpen);
   const picking = usePicking(picture);
   const pull = usePull(picture, session, chosen === null ? undefined : lit.steps.find(s => s.id === chosen));
-  const painting = usePainting(picture, session, step);
-  const { area, shown: areaShown, film } = painting;
+  const painting = usePainting(picture, session, step, litOf);
+  const { area, lookedAt } = painting;
   const looked = useMemo(() => {
     if (chosen !== null && held.length > 0) return whileHeld(framing.shown, chosen, held);
-    return area === null || framing.open ? framing.shown : showingArea(framing.shown, area, areaShown, film);
-  }, [framing.shown, framing.open, chosen, held, area, areaShown, film]);
+    return framing.open ? framing.shown : lookedAt(treatment);
+  }, [framing.shown, framing.open, treatment, chosen, held, lookedAt]);
   // The bare photograph is shown in the take's frame, so that it does not jump.
   const bareInFrame = useMemo(() => ({ ...bare, frame: framing.shown.frame }), [framing.shown.frame]);
 

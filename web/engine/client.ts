@@ -1,4 +1,5 @@
 import { transfer, wrap, type Remote } from 'comlink';
+import type { Stroke } from '../../core/treatment/masks';
 import type { Reading, ShowRequest, Shown } from './screen';
 import type { Engine } from './worker';
 
@@ -26,18 +27,28 @@ export async function smallPictures(): Promise<{ engine: Remote<Engine> }> {
   return { engine: small };
 }
 
+/** A stroke that is under way. */
+interface Painting {
+  serial: number;
+  base: ShowRequest;
+  area: string;
+  stroke: Stroke;
+}
+
 /**
  * The drawing of one canvas. One request is under way at a time; of those that come meanwhile only the
  * newest is kept, so the picture always goes to the newest state and stale work is never begun.
  */
 export class PictureEngine {
-  private waiting: ShowRequest | null = null;
+  private waiting: ShowRequest | Painting | null = null;
+  /** What a stroke that is under way is painted on, where the worker has it. */
+  private base: ShowRequest | null = null;
   private busy = false;
   private closed = false;
   private ready: Promise<void> = Promise.resolve();
 
   constructor(
-    private readonly onShown: (request: ShowRequest, shown: Shown) => void,
+    private readonly onShown: (request: { serial: number }, shown: Shown) => void,
     private readonly onError: (error: Error) => void,
   ) {}
 
@@ -51,6 +62,12 @@ export class PictureEngine {
     if (!this.busy) void this.work();
   }
 
+  /** Shows a stroke that is under way on a picture; the same picture for all of a stroke. */
+  paint(base: ShowRequest, serial: number, area: string, stroke: Stroke): void {
+    this.waiting = { base, serial, area, stroke };
+    if (!this.busy) void this.work();
+  }
+
   read(x: number, y: number): Promise<Reading | null> {
     return large.read(x, y);
   }
@@ -60,6 +77,17 @@ export class PictureEngine {
     this.closed = true;
   }
 
+  private async draw(request: ShowRequest | Painting): Promise<Shown> {
+    if (!('stroke' in request)) {
+      this.base = null;
+      return large.show(request);
+    }
+    const { serial, base, area, stroke } = request;
+    const isNew = this.base !== base;
+    this.base = base;
+    return large.showStroke({ serial, base: isNew ? base : null, area, stroke });
+  }
+
   private async work(): Promise<void> {
     this.busy = true;
     await this.ready;
@@ -67,7 +95,7 @@ export class PictureEngine {
       const request = this.waiting;
       this.waiting = null;
       try {
-        const shown = await large.show(request);
+        const shown = await this.draw(request);
         largeShown();
         if (!this.closed) this.onShown(request, shown);
       } catch (error) {

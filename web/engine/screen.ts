@@ -2,6 +2,9 @@ import type { Rectangle } from '../../core/engine/geometry';
 import type { Plan } from '../../core/engine/plan';
 import { render8, withMargin, type Kept, type Tile } from '../../core/engine/render';
 import type { Surveys } from '../../core/engine/run';
+import { touchedBy } from '../../core/masks/touched';
+import { addStroke } from '../../core/treatment/areas';
+import type { Stroke } from '../../core/treatment/masks';
 import { markColoured, markLost } from '../../core/kernels/clipping';
 import type { Treatment } from '../../core/treatment/schema';
 import { framedAt, keptPixels, planner, surveysOf, type Framed } from './pixels';
@@ -66,6 +69,7 @@ function renderPart(
   part: Rectangle,
   plan: Plan,
   surveys: Surveys,
+  rows?: { from: number; to: number },
 ): [Rendered, number] {
   const name = nameOf(of, part);
   const known = rendered.get(name);
@@ -73,7 +77,7 @@ function renderPart(
   const image = known?.image ?? new ImageData(part.width, part.height);
   const kept = known?.kept ?? {};
   const { grey } = of.picture;
-  render8(plan, tile, image.data, 4, { grey, geometry: of.geometry, surveys, part, kept });
+  render8(plan, tile, image.data, 4, { grey, geometry: of.geometry, surveys, part, kept, rows });
   const made = { key: plan.key, image, kept, canvas: known?.canvas, copied: false };
   rendered.delete(name);
   rendered.set(name, made);
@@ -149,6 +153,89 @@ function halvingsFor(level: Level, plan: Plan): number {
   return halvings;
 }
 
+/** What a stroke is painted on: what was asked for last, and the pictures' key that it then had. */
+interface Painted {
+  request: ShowRequest;
+  /** The points that are drawn already. */
+  points: number;
+  key: string | null;
+}
+let painted: Painted | null = null;
+
+/** A stroke under way. */
+export interface StrokeRequest {
+  serial: number;
+  /** The picture that it is painted on; null where it is that of the last message. */
+  base: ShowRequest | null;
+  area: string;
+  stroke: Stroke;
+}
+
+/**
+ * Draws a stroke that is under way: of tiles that show what it is painted on, only the rows that it has touched since.
+ * Resolves when it is drawn.
+ */
+export async function showStroke({ serial, base, area, stroke }: StrokeRequest): Promise<Shown> {
+  if (base) painted = { request: base, points: 0, key: null };
+  if (!painted || !canvas || !context) throw new Error('no picture to paint on');
+  const now = painted;
+  const { picture, view, viewport, margin, marking } = now.request;
+  const began = performance.now();
+  const treatment = addStroke(now.request.treatment, area, stroke);
+  const at = place(printOf(picture, treatment.frame), viewport, view, margin);
+  const level = levelOf(picture, treatment, at, viewport, 0);
+  const { of, zoom, parts } = level;
+  const context8 = { grey: picture.grey, pixels: parts.length * TILE * TILE, draft: true };
+  now.key ??= planner(now.request.treatment, context8).key;
+  const plan = planner(treatment, context8);
+  const names = parts.map(part => nameOf(of, part));
+  const follows = names.every(name => rendered.get(name)?.key === now.key);
+  const added = { ...stroke, points: stroke.points.slice(Math.max(0, now.points - 1)) };
+  if (!follows || plan.surveyed || marking || plan.margin(of.geometry) > 0) {
+    const shown = await show({ ...now.request, treatment, serial, draft: true });
+    if (painted === now) {
+      now.points = stroke.points.length;
+      // A picture of fewer pixels cannot be painted on further.
+      now.key = plan.key;
+    }
+    return shown;
+  }
+  const bleed = Math.max(0, ...treatment.steps.map(s => (s.settings as { bleed?: number }).bleed ?? 0));
+  const touched = touchedBy(added, area, treatment.masks, of.geometry, bleed);
+  let count = 0;
+  for (const part of parts) {
+    const from = Math.max(0, (touched?.y ?? 0) - part.y);
+    const to = Math.min(part.height, touched ? touched.y + touched.height - part.y : 0);
+    const beside = !touched || touched.x >= part.x + part.width || touched.x + touched.width <= part.x;
+    const tile = await keptPixels(of, withMargin(plan, part, of.geometry));
+    const rows = beside || to <= from ? { from: 0, to: 0 } : { from, to };
+    const made = renderPart(of, tile, part, plan, [], rows)[0];
+    if (rows.to === 0) continue;
+    count += part.width * (rows.to - rows.from);
+    draw(made, part, at, zoom, rows);
+  }
+  now.points = stroke.points.length;
+  now.key = plan.key;
+  return { took: performance.now() - began, pixels: count, fine: plan.fine };
+}
+
+/** Draws a rendered part, or some of its rows, where it lies on the screen. */
+function draw(
+  made: Rendered,
+  part: Rectangle,
+  at: Placement,
+  zoom: number,
+  rows = { from: 0, to: part.height },
+): void {
+  // Whole pixels of the screen, so that no seam shows between tiles.
+  const x = Math.round(at.x + part.x * zoom);
+  const y = Math.round(at.y + part.y * zoom);
+  const right = Math.round(at.x + (part.x + part.width) * zoom);
+  const bottom = Math.round(at.y + (part.y + part.height) * zoom);
+  if (zoom === 1) context!.putImageData(made.image, x, y, 0, rows.from, part.width, rows.to - rows.from);
+  else context!.drawImage(canvasOf(made), x, y, right - x, bottom - y);
+}
+
 /** Draws what is asked for; resolves when it is drawn. */
 export async function show({
   picture,
@@ -180,7 +267,7 @@ export async function show({
     count += fresh;
     return { part, made };
   });
-  if (count) cost += 0.3 * ((performance.now() - resumed) / count - cost);
+  if (count && draft) cost += 0.3 * ((performance.now() - resumed) / count - cost);
 
   if (canvas.width !== viewport.width) canvas.width = viewport.width;
   if (canvas.height !== viewport.height) canvas.height = viewport.height;
@@ -188,13 +275,7 @@ export async function show({
   context.imageSmoothingEnabled = zoom < 1 || less > 0;
   context.imageSmoothingQuality = zoom < 1 ? 'high' : 'low';
   for (const { part, made } of drawn) {
-    // Whole pixels of the screen, so that no seam shows between tiles.
-    const x = Math.round(at.x + part.x * zoom);
-    const y = Math.round(at.y + part.y * zoom);
-    const right = Math.round(at.x + (part.x + part.width) * zoom);
-    const bottom = Math.round(at.y + (part.y + part.height) * zoom);
-    if (zoom === 1) context.putImageData(made.image, x, y);
-    else context.drawImage(canvasOf(made), x, y, right - x, bottom - y);
+    draw(made, part, at, zoom);
   }
   if (marking) {
     const all = context.getImageData(0, 0, viewport.width, viewport.height);

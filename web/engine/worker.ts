@@ -1,13 +1,14 @@
 import { expose } from 'comlink';
 import { mostChroma } from '../../core/colour/gamut';
 import { areaPng, loupe } from './full';
-import { attach, read, show } from './screen';
+import { attach, read, show, showStroke } from './screen';
 import { advice, autoLight, autoResponse, colourAt, histogram, picture, tones } from './small';
 
 /** What the interface asks of a worker: one draws the large picture, another makes small ones. */
 const engine = {
   attach,
   show,
+  showStroke,
   read,
   picture,
   tones,

@@ -2,7 +2,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { hueSixths } from '../../../core/colour/hues';
 import { luma } from '../../../core/colour/srgb';
 import { framedSize, geometryOf } from '../../../core/engine/geometry';
-import { addPart, addStroke, areaOf, type AreaShown } from '../../../core/treatment/areas';
+import { addPart, addStroke, areaOf, showingArea, type AreaShown } from '../../../core/treatment/areas';
 import type { MaskPart, Stroke } from '../../../core/treatment/masks';
 import type { Step, Treatment } from '../../../core/treatment/schema';
 import { messageOf } from '../../app/api';
@@ -11,7 +11,7 @@ import { smallPictures } from '../../engine/client';
 import type { PictureInfo } from '../../engine/tiles';
 import { isTyping } from '../keys';
 import type { TakeSession } from '../session';
-import type { HeldKeys, Place, PictureTool } from '../view/tool';
+import type { HeldKeys, Live, Place, PictureTool } from '../view/tool';
 
 export type AreaTool = 'brush' | 'linear' | 'oval' | 'tones' | 'hues';
 
@@ -37,6 +37,8 @@ export interface Painting {
   set: (
     change: Partial<Pick<Painting, 'tool' | 'brush' | 'taking' | 'shown' | 'film' | 'colouredMarked'>>,
   ) => void;
+  /** A treatment as it is looked at: lit, its area shown. */
+  lookedAt: (treatment: Treatment) => Treatment;
   pictureTool: PictureTool | null;
 }
 
@@ -67,7 +69,13 @@ function toPhotograph(picture: PictureInfo, treatment: Treatment): (at: Place) =
   };
 }
 
-export function usePainting(picture: PictureInfo, session: TakeSession, step: Step | undefined): Painting {
+/** @param lit what of a treatment the lamp lights */
+export function usePainting(
+  picture: PictureInfo,
+  session: TakeSession,
+  step: Step | undefined,
+  lit: (treatment: Treatment) => Treatment,
+): Painting {
   const [state, setState] = useState({
     tool: 'brush' as AreaTool,
     brush: { radius: 0.03, hardness: 0.5, flow: 1 },
@@ -96,10 +104,18 @@ export function usePainting(picture: PictureInfo, session: TakeSession, step: St
     return () => window.removeEventListener('keydown', press);
   }, [area]);
 
+  const { shown, film } = state;
+  const lookedAt = useCallback(
+    (treatment: Treatment) =>
+      area === null ? lit(treatment) : showingArea(lit(treatment), area, shown, film),
+    [area, lit, shown, film],
+  );
+
   const paint = useCallback(
-    (at: Place, keys: HeldKeys) => {
+    (at: Place, keys: HeldKeys, live: Live) => {
       if (area === null) return null;
       const start = session.state().treatment;
+      const base = lookedAt(start);
       const place = toPhotograph(picture, start);
       const { radius, hardness, flow } = state.brush;
       const erase = state.taking !== keys.alt;
@@ -108,11 +124,8 @@ export function usePainting(picture: PictureInfo, session: TakeSession, step: St
       const points = [...from, point(at)];
       const apart = radius * POINTS_APART;
       const ratio = picture.height / picture.width;
-      const made = (): Treatment => {
-        const stroke: Stroke = { points: points.slice(), radius, hardness, flow, erase, keepEdges: 0 };
-        return addStroke(start, area, stroke);
-      };
-      session.preview(made());
+      const stroke = (): Stroke => ({ points: points.slice(), radius, hardness, flow, erase, keepEdges: 0 });
+      live.stroke(base, area, stroke());
       return {
         move: (to: Place) => {
           const next = point(to);
@@ -120,15 +133,19 @@ export function usePainting(picture: PictureInfo, session: TakeSession, step: St
           const [dx, dy] = [next[0] - before[0], (next[1] - before[1]) * ratio];
           if (Math.hypot(dx, dy) < apart || points.length >= 19_000) return;
           points.push(next);
-          session.preview(made());
+          live.stroke(base, area, stroke());
         },
         end: () => {
           last.current = { area, point: points.at(-1)! };
-          session.commit(made(), erase ? 'Take away from the area' : 'Paint the area', { apart: true });
+          session.commit(
+            addStroke(start, area, stroke()),
+            erase ? 'Take away from the area' : 'Paint the area',
+            { apart: true },
+          );
         },
       };
     },
-    [area, picture, session, state.brush, state.taking],
+    [area, picture, session, lookedAt, state.brush, state.taking],
   );
 
   const drag = useCallback(
@@ -234,5 +251,8 @@ export function usePainting(picture: PictureInfo, session: TakeSession, step: St
     };
   }, [area, tool, paint, drag, seize]);
 
-  return useMemo(() => ({ area, ...state, set, pictureTool }), [area, state, set, pictureTool]);
+  return useMemo(
+    () => ({ area, ...state, set, lookedAt, pictureTool }),
+    [area, state, set, lookedAt, pictureTool],
+  );
 }

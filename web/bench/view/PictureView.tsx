@@ -12,12 +12,13 @@ import {
 import styled from 'styled-components';
 import type { Treatment } from '../../../core/treatment/schema';
 import { PictureEngine } from '../../engine/client';
+import type { ShowRequest } from '../../engine/screen';
 import type { PictureInfo } from '../../engine/tiles';
 import { panBy, place, printOf, zoomAt, type Size, type View } from '../../engine/view';
 import { isTyping } from '../keys';
 import { Reading, type ReadColour } from './Reading';
 import { Tones } from './Tones';
-import type { OnWall, PictureTool, ToolDrag } from './tool';
+import type { Live, OnWall, PictureTool, ToolDrag } from './tool';
 import { ZoomLabel } from './ZoomLabel';
 
 const Wall = styled.main`
@@ -121,6 +122,8 @@ export function PictureView({
   const [panning, setPanning] = useState(false);
   const [marking, setMarking] = useState(false);
   const serials = useRef(0);
+  /** The last request, unless a stroke has been painted on it. */
+  const asked = useRef<ShowRequest | null>(null);
   const pointer = useRef<{ x: number; y: number } | null>(null);
   const [spaceHeld, setSpaceHeld] = useState(false);
   const drag = useRef<{ of: ToolDrag; x: number; y: number } | null>(null);
@@ -142,7 +145,9 @@ export function PictureView({
         if (fine) return;
         clearTimeout(refining);
         refining = setTimeout(() => {
-          if (request.serial === serials.current) made.show({ ...request, draft: false });
+          if (request.serial === serials.current && asked.current) {
+            made.show({ ...asked.current, draft: false });
+          }
         }, REFINE_MS);
       },
       error => setFault(error.message),
@@ -184,7 +189,8 @@ export function PictureView({
     const serial = ++serials.current;
     const canvas = canvasHome.current?.querySelector('canvas');
     if (canvas) canvas.dataset.wanted = String(serial);
-    engine.current?.show({ serial, picture, treatment, view, viewport, margin, marking: marks, draft: true });
+    asked.current = { serial, picture, treatment, view, viewport, margin, marking: marks, draft: true };
+    engine.current?.show(asked.current);
     canvas?.setAttribute('aria-label', title);
   }, [picture, treatment, view, viewport, margin, marks, title]);
 
@@ -240,13 +246,31 @@ export function PictureView({
     return { x: (p.x - at.x) / at.width, y: (p.y - at.y) / at.height, pressure: pressureOf(event) };
   };
 
+  /** Draws a stroke past the interface, on the picture as it is now. */
+  const live = (): Live => {
+    let base: ShowRequest | null = null;
+    return {
+      stroke: (on, area, stroke) => {
+        if (!viewport) return;
+        const serial = ++serials.current;
+        const canvas = canvasHome.current?.querySelector('canvas');
+        if (canvas) canvas.dataset.wanted = String(serial);
+        if (base?.treatment !== on) {
+          base = { serial, picture, treatment: on, view, viewport, margin, marking: marks, draft: true };
+        }
+        asked.current = null;
+        engine.current?.paint(base, serial, area, stroke);
+      },
+    };
+  };
+
   const press = (event: PointerEvent<HTMLElement>) => {
     const toMove = event.button === 1 || spaceHeld || !tool;
     if (event.button > 1) return;
     const place = onPicture(event);
     const inside = place && place.x >= 0 && place.y >= 0 && place.x < 1 && place.y < 1;
     if (!toMove && place && (inside || tool.anywhere)) {
-      const begun = tool.press(place, { alt: event.altKey, shift: event.shiftKey });
+      const begun = tool.press(place, { alt: event.altKey, shift: event.shiftKey }, live());
       if (!begun) return;
       drag.current = { of: begun, x: event.clientX, y: event.clientY };
     } else if (toMove && view.mode === 'free') setPanning(true);

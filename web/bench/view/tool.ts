@@ -1,3 +1,6 @@
+import type { Stroke } from '../../../core/treatment/masks';
+import type { Treatment } from '../../../core/treatment/schema';
+
 /** What a pointer on the picture does besides moving it. */
 
 /** A place on the picture in its frame: fractions of its width and height. */
@@ -14,12 +17,18 @@ export interface HeldKeys {
   shift: boolean;
 }
 
+/** Draws at once, past the interface: what must follow the pointer. What was drawn so must be committed at the end. */
+export interface Live {
+  /** @param base what the stroke is painted on, the same object for all of a stroke */
+  stroke: (base: Treatment, area: string, stroke: Stroke) => void;
+}
+
 export interface PictureTool {
   cursor: string;
   /** What it is for, said with the picture to screen readers. */
   name: string;
   /** A press on the picture. What it returns follows the pointer until it is let go. */
-  press: (at: Place, keys: HeldKeys) => ToolDrag | null;
+  press: (at: Place, keys: HeldKeys, live: Live) => ToolDrag | null;
   /** A press beside the picture counts as well. */
   anywhere?: boolean;
 }
