@@ -33,6 +33,9 @@ const Choice = styled(AriaButton)`
     object-fit: cover;
     border-radius: 1px;
   }
+  .named {
+    font-weight: 400;
+  }
   &[data-hovered] {
     background: #fff;
   }
@@ -45,6 +48,13 @@ const Choice = styled(AriaButton)`
   &[data-focus-visible] {
     outline: 2px solid var(--lamp-deep);
     outline-offset: 1px;
+  }
+  @media (max-width: 1180px) {
+    padding: 0 8px;
+    img,
+    .named {
+      display: none;
+    }
   }
 `;
 
@@ -104,7 +114,7 @@ export const Takes = memo(function Takes({ photograph, current, onChoose, settle
         >
           <img src={pictureAddress(t, 160)} alt="" />
           {t.letter}
-          {t.id === current && t.name ? <span style={{ fontWeight: 400 }}>{t.name}</span> : null}
+          {t.id === current && t.name ? <span className="named">{t.name}</span> : null}
         </Choice>
       ))}
       <Menu

@@ -134,6 +134,8 @@ function levelOf(
 /** A draft is made smaller until it can be expected within this many milliseconds; at most so many halvings. */
 const SOON_MS = 22;
 const MOST_HALVINGS = 2;
+/** Below this long edge a draft would show too little. */
+const LEAST_EDGE = 360;
 /** A larger one is tried again when it can be expected in this share of that time. */
 const EASY = 0.6;
 
@@ -148,7 +150,9 @@ function halvingsFor(level: Level, plan: Plan): number {
   const pixels = unknown.reduce((sum, { width, height }) => sum + width * height, 0);
   if (pixels === 0) return 0;
   const takes = (n: number) => (pixels * cost) / 4 ** n;
-  while (halvings < MOST_HALVINGS && takes(halvings) > SOON_MS) halvings++;
+  const most = Math.min(MOST_HALVINGS, Math.floor(Math.log2(level.of.edge / LEAST_EDGE)));
+  halvings = Math.max(0, Math.min(halvings, most));
+  while (halvings < most && takes(halvings) > SOON_MS) halvings++;
   while (halvings > 0 && takes(halvings - 1) < SOON_MS * EASY) halvings--;
   return halvings;
 }

@@ -1,5 +1,5 @@
 import { memo } from 'react';
-import { Blend, Brush as BrushSign, Circle, Contrast, Palette } from 'lucide-react';
+import { Blend, Brush as BrushSign, Circle, Contrast, Droplet, Palette } from 'lucide-react';
 import { ToggleButton } from 'react-aria-components';
 import styled from 'styled-components';
 import type { AreaShown } from '../../../core/treatment/areas';
@@ -36,6 +36,23 @@ const Bar = styled.div`
   }
   .push {
     flex: 1;
+  }
+  @media (max-width: 1180px) {
+    .word {
+      display: none;
+    }
+    .sizes > div {
+      grid-template-columns: auto 36px;
+      > :last-child {
+        display: none;
+      }
+    }
+    .film button {
+      width: 26px;
+    }
+    > div + div button {
+      padding: 0 4px;
+    }
   }
 `;
 
@@ -89,9 +106,14 @@ export const PaintBar = memo(function PaintBar({ painting }: { painting: Paintin
     <Bar role="toolbar" aria-label="Area tools">
       <div>
         {tools.map(t => (
-          <Choice key={t.tool} isSelected={tool === t.tool} onChange={() => set({ tool: t.tool })}>
+          <Choice
+            key={t.tool}
+            aria-label={t.text}
+            isSelected={tool === t.tool}
+            onChange={() => set({ tool: t.tool })}
+          >
             <t.sign aria-hidden="true" />
-            {t.text}
+            <span className="word">{t.text}</span>
           </Choice>
         ))}
         <Choice
@@ -99,7 +121,8 @@ export const PaintBar = memo(function PaintBar({ painting }: { painting: Paintin
           onChange={colouredMarked => set({ colouredMarked })}
           aria-label="Mark what is coloured"
         >
-          Coloured
+          <Droplet aria-hidden="true" />
+          <span className="word">Coloured</span>
         </Choice>
         <span className="push" />
         <Choice isSelected={!taking} onChange={() => set({ taking: false })}>
@@ -149,12 +172,14 @@ export const PaintBar = memo(function PaintBar({ painting }: { painting: Paintin
           />
         </span>
         <span className="push" />
-        <ColourPicker
-          label="Film colour"
-          value={film}
-          onChange={colour => set({ film: colour })}
-          onChangeEnd={colour => set({ film: colour })}
-        />
+        <span className="film">
+          <ColourPicker
+            label="Film colour"
+            value={film}
+            onChange={colour => set({ film: colour })}
+            onChangeEnd={colour => set({ film: colour })}
+          />
+        </span>
         {ways.map(w => (
           <Choice key={w.shown} isSelected={shown === w.shown} onChange={() => set({ shown: w.shown })}>
             {w.text}

@@ -27,10 +27,10 @@ const Frame = styled.section`
   }
   .wells {
     display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(46px, 1fr));
+    grid-template-columns: repeat(auto-fill, minmax(54px, 1fr));
     gap: 6px 5px;
     padding: 6px;
-    max-height: 176px;
+    max-height: 128px;
     overflow: auto;
     scrollbar-width: thin;
     background: linear-gradient(#c9c9c9, #d6d6d6);
