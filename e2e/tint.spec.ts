@@ -292,6 +292,22 @@ test('pigments are kept for all photographs, taken by key, brought in and saved 
   await page.keyboard.press('Control+z');
   await expect.poll(async () => (await pictureOn(page)).data.equals(oxide.data)).toBe(true);
 
+  // From a transparent tint to vivid, by keys; a double click gives back the pigment as it was.
+  const spread = async () => {
+    const colour = colourAt(await pictureOn(page), 0.5, 0.5);
+    return Math.max(...colour) - Math.min(...colour);
+  };
+  const vividness = page.getByRole('slider', { name: 'From transparent to vivid' });
+  const asTaken = await spread();
+  await vividness.focus();
+  await page.keyboard.press('Home');
+  await expect.poll(spread).toBeLessThan(asTaken * 0.4);
+  await page.keyboard.press('End');
+  await expect.poll(spread).toBeGreaterThan(asTaken * 1.1);
+  await page.locator('[data-kind]').filter({ has: vividness }).dblclick();
+  await expect.poll(spread).toBe(asTaken);
+  await box.getByRole('button', { name: 'Oxide' }).click();
+
   const file = box.getByLabel('Pigment file');
   await file.setInputFiles({ name: 'broken.json', mimeType: 'application/json', buffer: Buffer.from('{') });
   await expect(page.getByText(/broken\.json: the JSON is broken/)).toBeVisible();
