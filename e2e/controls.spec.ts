@@ -62,6 +62,16 @@ test('a gradient of three stops over colour, evened, reversed and back to black 
   await expect(panel.getByText(/has no black/)).toBeHidden();
   await panel.getByRole('button', { name: 'Black and white' }).click();
   expect(chroma(colourAt(await pictureOn(page), 0.5, 0.2))).toBeLessThan(0.01);
+
+  // A stop is coloured from the pigment box.
+  await panel.getByRole('button', { name: 'Add a stop' }).click();
+  await panel.getByRole('button', { name: /Colour of stop 3/ }).click();
+  const wells = page.getByRole('listbox', { name: 'Colour of stop 3, from the pigment box' });
+  await wells.getByRole('option', { name: 'Oxide' }).click();
+  await page.keyboard.press('Escape');
+  await expect(panel.getByRole('button', { name: 'Colour of stop 3: #8c3f2c' })).toBeVisible();
+  const [r, , b] = colourAt(await pictureOn(page), 0.5, 0.2);
+  expect(r).toBeGreaterThan(b + 30);
 });
 
 test('two baths in order give split colours', async ({ page, app }) => {

@@ -4,6 +4,9 @@ import {
   ColorField,
   ColorPicker,
   ColorSlider,
+  ColorSwatch,
+  ColorSwatchPicker,
+  ColorSwatchPickerItem,
   ColorThumb,
   Dialog,
   DialogTrigger,
@@ -67,6 +70,35 @@ const Form = styled(Dialog)`
     outline: 2px solid var(--lamp-deep);
     outline-offset: 2px;
   }
+  .wells {
+    display: grid;
+    grid-template-columns: repeat(8, 1fr);
+    gap: 4px;
+    max-height: 74px;
+    overflow: auto;
+  }
+  .well {
+    position: relative;
+    height: 21px;
+    border-radius: 3px;
+    cursor: pointer;
+    outline: none;
+  }
+  .swatch {
+    width: 100%;
+    height: 100%;
+    border-radius: 3px;
+    box-shadow: inset 0 0 0 1px rgb(0 0 0 / 0.2);
+  }
+  .well[data-selected] .swatch {
+    box-shadow:
+      inset 0 0 0 2px #fff,
+      0 0 0 1px var(--ink);
+  }
+  .well[data-focus-visible] {
+    outline: 2px solid var(--lamp-deep);
+    outline-offset: 1px;
+  }
   .field {
     display: flex;
     align-items: center;
@@ -94,6 +126,7 @@ export function ColourPicker({
   value,
   onChange,
   onChangeEnd,
+  wells = [],
 }: {
   label: string;
   /** `#rrggbb` */
@@ -102,6 +135,8 @@ export function ColourPicker({
   onChange: (hex: string) => void;
   /** When the picker is closed, or the colour was typed. */
   onChangeEnd: (hex: string) => void;
+  /** Colours with names, to be taken by a click. */
+  wells?: readonly { name: string; colour: string }[];
 }) {
   const colour = parseColor(value).toFormat('hsb');
   return (
@@ -118,6 +153,15 @@ export function ColourPicker({
                 <ColorThumb className="thumb" />
               </SliderTrack>
             </ColorSlider>
+            {wells.length ? (
+              <ColorSwatchPicker className="wells" aria-label={`${label}, from the pigment box`}>
+                {wells.map(({ name, colour: well }, i) => (
+                  <ColorSwatchPickerItem key={i} color={well} className="well" aria-label={name}>
+                    <ColorSwatch className="swatch" />
+                  </ColorSwatchPickerItem>
+                ))}
+              </ColorSwatchPicker>
+            ) : null}
             <ColorField className="field">
               <Label>Number</Label>
               <Input />

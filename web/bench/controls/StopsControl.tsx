@@ -7,6 +7,7 @@ import { parseHex, toHex } from '../../../core/colour/srgb';
 import type { Stop } from '../../../core/steps/fields';
 import { Button, IconButton } from '../../ui/buttons';
 import { ColourPicker } from '../../ui/colour';
+import { useWells } from './useWells';
 
 const Frame = styled.div`
   padding: 8px 16px 6px;
@@ -85,6 +86,7 @@ export function StopsControl({
   /** With a name when it has come to rest. */
   onChange: (stops: Stop[], what?: string) => void;
 }) {
+  const wells = useWells();
   const [chosen, setChosen] = useState(0);
   const track = useRef<HTMLDivElement>(null);
   const dragging = useRef(false);
@@ -178,6 +180,7 @@ export function StopsControl({
           value={stop.colour}
           onChange={colour => onChange(change({ colour }))}
           onChangeEnd={colour => onChange(change({ colour }), 'stop coloured')}
+          wells={wells}
         />
         <IconButton aria-label="Add a stop" onPress={between} isDisabled={stops.length >= 32}>
           <Plus aria-hidden="true" />
