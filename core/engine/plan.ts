@@ -1,9 +1,9 @@
 import { isGrey } from '../colour/grey';
 import { coverageOf, type Coverage } from '../masks/coverage';
 import type { Field, Point, Scale, StepContext } from '../steps/define';
-import { strokeName } from '../masks/stroke-name';
 import type { Mask } from '../treatment/masks';
 import type { Step, Treatment } from '../treatment/schema';
+import { maskKey, pixelKey } from './keys';
 import { bakeColours, bakeGreys, type Baked, type Table } from './bake';
 import {
   activeSteps,
@@ -103,25 +103,6 @@ function greySpan(table: Table): [number, number] {
 /** How many of the first steps it takes until the picture is grey; 0 where it never is. */
 function stepsUntilGrey(steps: readonly Step[]): number {
   return steps.findIndex(s => coversFully(s) && kindOf(s).leavesGrey?.(s.settings)) + 1;
-}
-
-/** What makes a step's pixels: its name, id and place on the line do not. */
-const pixelKey = ({ kind, strength, mix, reach, settings }: Step) => ({
-  kind,
-  strength,
-  mix,
-  reach,
-  settings,
-});
-
-/** A mask with all that it stands on. */
-function maskKey(id: string, masks: readonly Mask[]): unknown[] {
-  const mask = masks.find(m => m.id === id)!;
-  const { invert, feather, grow, refine, parts } = mask;
-  const on = parts.flatMap(p => (p.kind === 'mask' ? maskKey(p.mask, masks) : []));
-  // Strokes by their names: a painted area may have thousands of points.
-  const named = parts.map(p => (p.kind === 'brush' ? { ...p, strokes: p.strokes.map(strokeName) } : p));
-  return [{ invert, feather, grow, refine, parts: named }, ...on];
 }
 
 export interface Planner {

@@ -36,7 +36,8 @@ function numbersOf(words: string[], count: number, line: number, what: string): 
     throw new CubeError(line, `${what} needs ${count} numbers, not ${words.length}`);
   return words.map(word => {
     const v = numberPattern.test(word) ? Number(word) : NaN;
-    if (!Number.isFinite(v)) throw new CubeError(line, `not a number: ${word.slice(0, 20)}`);
+    // Tables are kept in single precision, where a larger number would be infinite.
+    if (!Number.isFinite(Math.fround(v))) throw new CubeError(line, `not a number: ${word.slice(0, 20)}`);
     return v;
   });
 }
