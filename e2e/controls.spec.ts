@@ -157,8 +157,8 @@ test('a colour table is brought in, carried by the take, and a broken one is nam
   });
   await expect(page.getByText(/broken\.cube: line 2/)).toBeVisible();
   const warm = 'LUT_1D_SIZE 2\n0.1 0.05 0\n1 0.9 0.7\n';
-  await file.setInputFiles({ name: 'warm.cube', mimeType: 'text/plain', buffer: Buffer.from(warm) });
-  await expect(panel.getByRole('button', { name: 'warm', exact: true })).toBeVisible();
+  await file.setInputFiles({ name: 'amber.cube', mimeType: 'text/plain', buffer: Buffer.from(warm) });
+  await expect(panel.getByRole('button', { name: 'amber', exact: true })).toBeVisible();
   const [r, , b] = colourAt(await pictureOn(page), 0.5, 0.2);
   expect(r).toBeGreaterThan(b + 30);
   await saved(page);
@@ -168,15 +168,15 @@ test('a colour table is brought in, carried by the take, and a broken one is nam
   await expect.poll(async () => (await pictureOn(page)).data.equals(plain.data)).toBe(true);
 
   // It is kept for all photographs: tried while pointed at, taken, named, grouped, removed and brought back.
-  const row = panel.getByRole('button', { name: 'warm', exact: true });
+  const row = panel.getByRole('button', { name: 'amber', exact: true });
   await row.hover();
   await expect.poll(async () => colourAt(await pictureOn(page), 0.5, 0.2)[0]).toBeGreaterThan(b + 30);
   await panel.getByRole('button', { name: 'Bring in' }).hover();
   await expect.poll(async () => (await pictureOn(page)).data.equals(plain.data)).toBe(true);
   await row.click();
-  await expect(page.getByRole('button', { name: 'Undo: Colour table warm' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Undo: Colour table amber' })).toBeVisible();
   expect(colourAt(await pictureOn(page), 0.5, 0.2)[0]).toBeCloseTo(r, 0);
-  await panel.getByRole('button', { name: 'More for warm' }).click();
+  await panel.getByRole('button', { name: 'More for amber' }).click();
   await page.getByRole('menuitem', { name: 'Name' }).click();
   await page.getByRole('textbox', { name: 'Name of this table' }).fill('Lamp oil');
   await page.keyboard.press('Enter');

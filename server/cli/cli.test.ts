@@ -189,7 +189,7 @@ describe('render', () => {
         },
       ],
       {},
-      'steps[0].settings.all[1][0]: points must rise',
+      'steps[0].settings.points.all[1][0]: points must rise',
     ],
     ['cube', [], { tables: { warm: 'LUT_3D_SIZE 2\n1 2\n' } }, 'tables.warm: line 2'],
     [

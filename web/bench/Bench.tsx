@@ -224,7 +224,7 @@ function BenchAtWork({
           <Crop aria-hidden="true" />
         </IconButton>
         <Push />
-        <SavingMark saving={saving} onRetry={() => void session.flush()} />
+        <SavingMark session={session} />
         <Button
           aria-pressed={bareHeld}
           onPressStart={() => setBareHeld(true)}

@@ -1,6 +1,7 @@
+import { useSyncExternalStore } from 'react';
 import styled from 'styled-components';
 import { LinkButton } from '../ui/buttons';
-import type { Saving } from './session';
+import type { TakeSession } from './session';
 
 const Mark = styled.span`
   color: var(--ink-2);
@@ -13,7 +14,8 @@ const Mark = styled.span`
 `;
 
 /** How the take stands to the server: saved, being saved, or kept here until the server answers. */
-export function SavingMark({ saving, onRetry }: { saving: Saving; onRetry: () => void }) {
+export function SavingMark({ session }: { session: TakeSession }) {
+  const { saving } = useSyncExternalStore(session.subscribe, session.state);
   return (
     <Mark role="status" data-state={saving.state} data-saving={saving.state}>
       {saving.state === 'saved' && 'Saved'}
@@ -22,7 +24,7 @@ export function SavingMark({ saving, onRetry }: { saving: Saving; onRetry: () =>
       {saving.state === 'waiting' && (
         <>
           Not saved: {saving.reason} It is kept in this browser.{' '}
-          <LinkButton onPress={onRetry}>Try now</LinkButton>
+          <LinkButton onPress={() => void session.flush()}>Try now</LinkButton>
         </>
       )}
     </Mark>

@@ -1,4 +1,4 @@
-import { useCallback, useMemo, useState, useSyncExternalStore } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import styled from 'styled-components';
 import { framedSize } from '../../core/engine/geometry';
 import { changeStep } from '../../core/treatment/edit';
@@ -102,6 +102,20 @@ export function Workplace({
     if (chosen !== null && held.length > 0) return whileHeld(framing.shown, chosen, held);
     return framing.open ? framing.shown : lookedAt(treatment);
   }, [framing.shown, framing.open, treatment, chosen, held, lookedAt]);
+  // The picture does not wait for the panel while a control moves.
+  const ahead = useRef<((of: Treatment) => Treatment) | null>(null);
+  useEffect(() => {
+    if (bareHeld || framing.open) ahead.current = null;
+    else if (chosen !== null && held.length > 0) ahead.current = of => whileHeld(litOf(of), chosen, held);
+    else ahead.current = lookedAt;
+  });
+  const follow = useCallback(
+    (show: (of: Treatment) => void) =>
+      session.subscribe(() => {
+        if (ahead.current) show(ahead.current(session.state().treatment));
+      }),
+    [session],
+  );
   // The bare photograph is shown in the take's frame, so that it does not jump.
   const bareInFrame = useMemo(() => ({ ...bare, frame: framing.shown.frame }), [framing.shown.frame]);
 
@@ -116,6 +130,7 @@ export function Workplace({
           picture={picture}
           title={title}
           treatment={bareHeld ? bareInFrame : looked}
+          follow={follow}
           tool={framing.open ? framing.tool : (picking.tool ?? painting.pictureTool ?? pull.tool)}
           colouredMarked={area !== null && painting.colouredMarked}
           bar={working ? <PaintBar painting={painting} /> : undefined}

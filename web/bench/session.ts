@@ -81,33 +81,40 @@ export class TakeSession {
     this.tell();
   }
 
+  /** The same, but what follows slowly is told only when nothing has come for a moment. */
+  private move(change: Partial<SessionState>): void {
+    clearTimeout(this.resting);
+    this.current = { ...this.current, ...change };
+    this.resting = setTimeout(() => this.set({}), REST_MS);
+    this.tell();
+  }
+
   private tell(): void {
     for (const listener of this.listeners) listener();
   }
 
   /** Shows a treatment while a control moves; nothing is saved yet. */
   preview(treatment: Treatment): void {
-    clearTimeout(this.resting);
-    this.current = { ...this.current, treatment };
-    this.resting = setTimeout(() => this.set({}), REST_MS);
-    this.tell();
+    this.move({ treatment });
   }
 
   /**
    * Makes an edit. Quick edits under the same label (key after key) become one, unless this one stands `apart`: a
-   * stroke of the brush is undone alone.
+   * stroke of the brush is undone alone, and the next may follow at once.
    */
   commit(treatment: Treatment, label: string, { apart = false } = {}): void {
     const last = this.edits.at(-1);
     const mergeable = !apart && last && last.label === label && (this.edits.length > 1 || !this.running);
     if (mergeable) this.edits[this.edits.length - 1] = { treatment, label };
     else this.edits.push({ treatment, label });
-    this.set({ treatment });
+    const { saving } = this.current;
+    const change = saving.state === 'saved' ? { saving: { state: 'saving' as const } } : {};
+    if (apart) this.move({ treatment, ...change });
+    else this.set({ treatment, ...change });
     this.keep();
-    if (this.current.saving.state === 'conflict') return;
+    if (saving.state === 'conflict') return;
     clearTimeout(this.timer);
     this.timer = setTimeout(() => void this.flush(), SOON_MS);
-    if (this.current.saving.state === 'saved') this.set({ saving: { state: 'saving' } });
   }
 
   private keep(): void {

@@ -41,6 +41,11 @@ const Section = styled.section`
     font-size: var(--t-body);
     font-weight: 600;
   }
+  small {
+    color: var(--ink-2);
+    font-size: var(--t-small);
+    margin-right: 8px;
+  }
   .head input {
     flex: 1;
     min-width: 0;
@@ -151,7 +156,10 @@ export const AreaSection = memo(function AreaSection({
             }}
           />
         ) : (
-          <h3>Area</h3>
+          <>
+            <h3>Area</h3>
+            {treatment.masks.length ? null : <small>Whole picture</small>}
+          </>
         )}
         <IconButton aria-label="New area" onPress={make}>
           <Plus aria-hidden="true" />
@@ -202,12 +210,14 @@ export const AreaSection = memo(function AreaSection({
           />
         ) : null}
       </div>
-      <AreaList
-        picture={picture}
-        treatment={treatment}
-        step={step}
-        onChoose={mask => onCommit(layOn(treatment, step.id, mask), `${name} area`)}
-      />
+      {treatment.masks.length ? (
+        <AreaList
+          picture={picture}
+          treatment={treatment}
+          step={step}
+          onChoose={mask => onCommit(layOn(treatment, step.id, mask), `${name} area`)}
+        />
+      ) : null}
       <input
         ref={input}
         type="file"

@@ -88,6 +88,8 @@ export interface PictureViewProps {
   treatment: Treatment;
   /** What a press on the picture does; without one, and with the space bar held, it moves the picture. */
   tool?: PictureTool | null;
+  /** Calls back with what is to be shown at each movement of a control; returns how to end it. */
+  follow?: (show: (treatment: Treatment) => void) => () => void;
   /** What has no colour steps back. */
   colouredMarked?: boolean;
   /** Labels below the picture take two rows, the tools' own in place of those of the picture. */
@@ -106,6 +108,7 @@ export function PictureView({
   title,
   treatment,
   tool = null,
+  follow,
   colouredMarked,
   bar,
   children,
@@ -184,15 +187,42 @@ export function PictureView({
   const at = viewport && place(print, viewport, view, margin);
   const marks = marking ? 'lost' : colouredMarked ? 'coloured' : null;
 
+  /** Asks for a treatment, unless that is what has been asked for. */
+  const ask = useCallback(
+    (wanted: Treatment) => {
+      if (!viewport) return;
+      const last = asked.current;
+      const isAsked =
+        last?.treatment === wanted &&
+        last.picture === picture &&
+        last.view === view &&
+        last.viewport === viewport &&
+        last.margin === margin &&
+        last.marking === marks;
+      if (isAsked) return;
+      const serial = ++serials.current;
+      const canvas = canvasHome.current?.querySelector('canvas');
+      if (canvas) canvas.dataset.wanted = String(serial);
+      asked.current = {
+        serial,
+        picture,
+        treatment: wanted,
+        view,
+        viewport,
+        margin,
+        marking: marks,
+        draft: true,
+      };
+      engine.current?.show(asked.current);
+    },
+    [picture, view, viewport, margin, marks],
+  );
+  // What moves is asked for before the interface is built anew.
+  useEffect(() => follow?.(ask), [follow, ask]);
+  useEffect(() => ask(treatment), [ask, treatment]);
   useEffect(() => {
-    if (!viewport) return;
-    const serial = ++serials.current;
-    const canvas = canvasHome.current?.querySelector('canvas');
-    if (canvas) canvas.dataset.wanted = String(serial);
-    asked.current = { serial, picture, treatment, view, viewport, margin, marking: marks, draft: true };
-    engine.current?.show(asked.current);
-    canvas?.setAttribute('aria-label', title);
-  }, [picture, treatment, view, viewport, margin, marks, title]);
+    canvasHome.current?.querySelector('canvas')?.setAttribute('aria-label', title);
+  }, [title]);
 
   const read = useCallback(async () => {
     const p = pointer.current;
