@@ -171,6 +171,7 @@ await withServer(async url => {
   const watch = () =>
     page.evaluate(() => {
       const canvas = document.querySelector('canvas[data-picture]');
+      performance.clearMarks('picture shown');
       window.waits = [];
       window.longTasks = [];
       window.observer = new PerformanceObserver(list =>
@@ -196,14 +197,15 @@ await withServer(async url => {
       addEventListener('pointermove', e => (window.moved = e.timeStamp), true);
     });
   const report = async name => {
-    const { waits, longTasks } = await page.evaluate(() => {
+    const { waits, longTasks, shown } = await page.evaluate(() => {
       window.watcher.disconnect();
       window.observer.disconnect();
-      return { waits: window.waits, longTasks: window.longTasks };
+      const shown = performance.getEntriesByName('picture shown').map(e => e.detail);
+      return { waits: window.waits, longTasks: window.longTasks, shown };
     });
     const longest = Math.max(0, ...longTasks);
     console.log(
-      `${name}: move to new picture median ${ms(median(waits))}, p95 ${ms(p95(waits))} (${waits.length} moves); longest main-thread task ${longest ? ms(longest) : 'under 50 ms'}`,
+      `${name}: move to new picture median ${ms(median(waits))}, p95 ${ms(p95(waits))} (${waits.length} moves; ${ms(median(shown.map(s => s.took)))} of it rendering ${median(shown.map(s => s.pixels))} pixels); longest main-thread task ${longest ? ms(longest) : 'under 50 ms'}`,
     );
   };
 

@@ -39,8 +39,33 @@ const gains = new Float64Array(GAINS + 2);
 /** The same gains as they act on encoded values. */
 const encodedGains = new Float64Array(GAINS + 2);
 
-/** From here on encoded values lie on the power part of the sRGB curve: light is ((v + 0.055) / 1.055) to the 2.4. */
+let tabled = NaN;
+
+function tabulate(stops: number): void {
+  if (stops === tabled) return;
+  for (let i = 0; i <= GAINS + 1; i++) {
+    gains[i] = 2 ** ((-stops * i) / GAINS);
+    encodedGains[i] = gains[i] ** (1 / 2.4);
+  }
+  tabled = stops;
+}
+
+/** The sRGB curve: light is v / 12.92 up to the toe, ((v + 0.055) / 1.055) to the 2.4 from there on. */
 const TOE = 0.04045;
+const TOE_SLOPE = 12.92;
+const OFFSET = 0.055;
+
+/**
+ * An encoded value with its light multiplied by a gain up to 1. Along the power part that is a straight line in the
+ * encoded value, along the toe another.
+ * @param slope the gain to the 1/2.4
+ * @param shift 0.055 · (slope − 1)
+ */
+function dimmed(v: number, gain: number, slope: number, shift: number): number {
+  if (v <= TOE) return v * gain;
+  const along = v * slope + shift;
+  return along > TOE ? along : toLinear(v) * gain * TOE_SLOPE;
+}
 
 /**
  * Darkens or lightens by weights, in linear light; lightening never passes white.
@@ -54,10 +79,7 @@ export function shade(
   stops: number,
   spare: number,
 ): void {
-  for (let i = 0; i <= GAINS + 1; i++) {
-    gains[i] = 2 ** ((-Math.abs(stops) * i) / GAINS);
-    encodedGains[i] = gains[i] ** (1 / 2.4);
-  }
+  tabulate(Math.abs(stops));
   const darkens = stops < 0;
   for (let i = 0, p = 0; i < weights.length; i++, p += 3) {
     const r = rgb[p];
@@ -77,23 +99,13 @@ export function shade(
     }
     const at = weight * GAINS;
     const j = at | 0;
-    if (darkens) {
-      // Along the power part less light is a straight line in the encoded value.
-      const slope = encodedGains[j] + (encodedGains[j + 1] - encodedGains[j]) * (at - j);
-      const shift = 0.055 * slope - 0.055;
-      const least = r < g ? (r < b ? r : b) : g < b ? g : b;
-      if (least * slope + shift > TOE) {
-        out[p] = r * slope + shift;
-        out[p + 1] = g * slope + shift;
-        out[p + 2] = b * slope + shift;
-        continue;
-      }
-    }
     const gain = gains[j] + (gains[j + 1] - gains[j]) * (at - j);
     if (darkens) {
-      out[p] = toEncoded(toLinear(r) * gain);
-      out[p + 1] = toEncoded(toLinear(g) * gain);
-      out[p + 2] = toEncoded(toLinear(b) * gain);
+      const slope = encodedGains[j] + (encodedGains[j + 1] - encodedGains[j]) * (at - j);
+      const shift = OFFSET * slope - OFFSET;
+      out[p] = dimmed(r, gain, slope, shift);
+      out[p + 1] = dimmed(g, gain, slope, shift);
+      out[p + 2] = dimmed(b, gain, slope, shift);
     } else {
       out[p] = r >= 1 ? r : toEncoded(1 - gain * (1 - toLinear(r)));
       out[p + 1] = g >= 1 ? g : toEncoded(1 - gain * (1 - toLinear(g)));

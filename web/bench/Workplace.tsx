@@ -98,16 +98,22 @@ export function Workplace({
   const pull = usePull(picture, session, chosen === null ? undefined : lit.steps.find(s => s.id === chosen));
   const painting = usePainting(picture, session, step, litOf);
   const { area, lookedAt } = painting;
-  const looked = useMemo(() => {
-    if (chosen !== null && held.length > 0) return whileHeld(framing.shown, chosen, held);
-    return framing.open ? framing.shown : lookedAt(treatment);
-  }, [framing.shown, framing.open, treatment, chosen, held, lookedAt]);
+  /** What is looked at of a treatment; of the same one always the same. */
+  const look = useMemo(() => {
+    const known = new WeakMap<Treatment, Treatment>();
+    const make = (of: Treatment) =>
+      chosen !== null && held.length > 0 ? whileHeld(litOf(of), chosen, held) : lookedAt(of);
+    return (of: Treatment) => {
+      const made = known.get(of) ?? make(of);
+      known.set(of, made);
+      return made;
+    };
+  }, [chosen, held, litOf, lookedAt]);
+  const looked = framing.open ? framing.shown : look(treatment);
   // The picture does not wait for the panel while a control moves.
   const ahead = useRef<((of: Treatment) => Treatment) | null>(null);
   useEffect(() => {
-    if (bareHeld || framing.open) ahead.current = null;
-    else if (chosen !== null && held.length > 0) ahead.current = of => whileHeld(litOf(of), chosen, held);
-    else ahead.current = lookedAt;
+    ahead.current = bareHeld || framing.open ? null : look;
   });
   const follow = useCallback(
     (show: (of: Treatment) => void) =>
