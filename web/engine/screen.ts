@@ -187,21 +187,17 @@ export async function showStroke({ serial, base, area, stroke }: StrokeRequest):
   const began = performance.now();
   const treatment = addStroke(now.request.treatment, area, stroke);
   const at = place(printOf(picture, treatment.frame), viewport, view, margin);
-  const level = levelOf(picture, treatment, at, viewport, 0);
-  const { of, zoom, parts } = level;
-  const context8 = { grey: picture.grey, pixels: parts.length * TILE * TILE, draft: true };
-  now.key ??= planner(now.request.treatment, context8).key;
-  const plan = planner(treatment, context8);
-  const names = parts.map(part => nameOf(of, part));
-  const follows = names.every(name => rendered.get(name)?.key === now.key);
+  const { of, zoom, parts } = levelOf(picture, treatment, at, viewport, 0);
+  const planning = { grey: picture.grey, pixels: parts.length * TILE * TILE, draft: true };
+  now.key ??= planner(now.request.treatment, planning).key;
+  const plan = planner(treatment, planning);
+  const follows = parts.every(part => rendered.get(nameOf(of, part))?.key === now.key);
   const added = { ...stroke, points: stroke.points.slice(Math.max(0, now.points - 1)) };
   if (!follows || plan.surveyed || marking || plan.margin(of.geometry) > 0) {
     const shown = await show({ ...now.request, treatment, serial, draft: true });
-    if (painted === now) {
-      now.points = stroke.points.length;
-      // A picture of fewer pixels cannot be painted on further.
-      now.key = plan.key;
-    }
+    // Where that was drawn with fewer pixels, the next movement comes here again.
+    now.points = stroke.points.length;
+    now.key = plan.key;
     return shown;
   }
   const bleed = Math.max(0, ...treatment.steps.map(s => (s.settings as { bleed?: number }).bleed ?? 0));

@@ -7,7 +7,7 @@ import type { Treatment } from '../../../core/treatment/schema';
 import type { PictureInfo } from '../../engine/tiles';
 import type { OnWall } from '../view/tool';
 
-const Layer = styled.div`
+const OverPicture = styled.div`
   position: absolute;
   pointer-events: none;
   svg {
@@ -128,7 +128,7 @@ export function ShapeHandles({
     made.current = null;
   };
   return (
-    <Layer style={onWall}>
+    <OverPicture style={onWall}>
       {mask.parts.map((part, index) => {
         if (part.kind !== 'linear' && part.kind !== 'oval') return null;
         const points = held(part, picture);
@@ -196,6 +196,6 @@ export function ShapeHandles({
           </div>
         );
       })}
-    </Layer>
+    </OverPicture>
   );
 }

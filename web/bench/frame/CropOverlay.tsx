@@ -5,7 +5,7 @@ import type { PictureInfo } from '../../engine/tiles';
 import type { OnWall } from '../view/tool';
 import type { Framing } from './useFraming';
 
-const Layer = styled.div`
+const OverPicture = styled.div`
   position: absolute;
   pointer-events: none;
   overflow: hidden;
@@ -156,7 +156,7 @@ export function CropOverlay({
     framing.cropRests();
   };
   return (
-    <Layer style={onWall}>
+    <OverPicture style={onWall}>
       <Area
         data-still={framing.drawing !== null || undefined}
         role="group"
@@ -207,6 +207,6 @@ export function CropOverlay({
           <line key={i} x1={`${a.x * 100}%`} y1={`${a.y * 100}%`} x2={`${b.x * 100}%`} y2={`${b.y * 100}%`} />
         ))}
       </svg>
-    </Layer>
+    </OverPicture>
   );
 }

@@ -5,7 +5,7 @@ import { vignetteShape } from '../../../core/steps/vignette';
 import type { OnWall } from '../view/tool';
 import type { SetSetting } from '../controls/FieldControls';
 
-const Layer = styled.div`
+const OverPicture = styled.div`
   position: absolute;
   pointer-events: none;
   svg {
@@ -104,7 +104,7 @@ export function VignetteOval({
   };
   const sizeX = Math.min(shape.centreX + shape.halfX, width + 40);
   return (
-    <Layer style={onWall}>
+    <OverPicture style={onWall}>
       <svg viewBox={`0 0 ${width} ${height}`} aria-hidden="true">
         <path d={outline(1)} />
         <path d={outline(Math.max(0.02, 1 - shape.softness / 2))} strokeDasharray="4 5" opacity="0.8" />
@@ -141,6 +141,6 @@ export function VignetteOval({
         onPointerUp={rest}
         onKeyDown={event => keys(event, (x, y) => sizeTo(settings.size + x - y))}
       />
-    </Layer>
+    </OverPicture>
   );
 }
