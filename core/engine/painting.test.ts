@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { touchedBy } from '../masks/touched';
+import { strokeUpTo } from '../testing/arbitraries';
 import { picture } from '../testing/pictures';
 import { addStroke, showingArea, type AreaShown } from '../treatment/areas';
 import type { Stroke } from '../treatment/masks';
@@ -9,7 +10,6 @@ import { geometryOf } from './geometry';
 import { createPlanner } from './plan';
 import { render8, type Kept } from './render';
 
-const unit = fc.double({ min: 0, max: 1, noNaN: true });
 const treatment = fc
   .record({
     feather: fc.constantFrom(0, 0.01),
@@ -37,14 +37,7 @@ const treatment = fc
     });
     return showingArea(made, 'a', shown, '#22c9a8');
   });
-const stroke = fc.record({
-  points: fc.array(fc.tuple(unit, unit, unit), { minLength: 1, maxLength: 4 }),
-  radius: fc.double({ min: 0.01, max: 0.08, noNaN: true }),
-  hardness: unit,
-  flow: fc.double({ min: 0.2, max: 1, noNaN: true }),
-  erase: fc.boolean(),
-  keepEdges: fc.constant(0),
-});
+const stroke = strokeUpTo(0.08, 4);
 
 describe('painting on a rendered picture', () => {
   it('rendering only the rows that a stroke touches gives the picture rendered whole', () => {

@@ -1,20 +1,13 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { strokeUpTo } from '../testing/arbitraries';
 import { laidStrokes } from './laid-strokes';
 import { layStrokes } from './strokes';
 
 const photograph = { width: 300, height: 200 };
 const lattice = { cell: 1, x: 40, y: 20, width: 45, height: 36 };
 const same = (a: Float32Array, b: Float32Array) => a.length === b.length && a.every((v, i) => v === b[i]);
-const unit = fc.double({ min: 0, max: 1, noNaN: true });
-const stroke = fc.record({
-  points: fc.array(fc.tuple(unit, unit, unit), { minLength: 1, maxLength: 8 }),
-  radius: fc.double({ min: 0.005, max: 0.2, noNaN: true }),
-  hardness: unit,
-  flow: fc.double({ min: 0.05, max: 1, noNaN: true }),
-  erase: fc.boolean(),
-  keepEdges: fc.constant(0),
-});
+const stroke = strokeUpTo(0.2, 8);
 
 describe('strokes laid with memory', () => {
   it('are those laid without, painted point by point, undone and painted otherwise', () => {

@@ -45,6 +45,17 @@ function valueOf(field: Field): fc.Arbitrary<unknown> {
   }
 }
 
+/** A stroke of the brush, not wider than `widest` (a fraction of the long edge). */
+export const strokeUpTo = (widest: number, mostPoints: number) =>
+  fc.record({
+    points: fc.array(fc.tuple(unit, unit, unit), { minLength: 1, maxLength: mostPoints }),
+    radius: fc.double({ min: 0.005, max: widest, noNaN: true }),
+    hardness: unit,
+    flow: fc.double({ min: 0.05, max: 1, noNaN: true }),
+    erase: fc.boolean(),
+    keepEdges: fc.constant(0),
+  });
+
 export function settingsOf(fields: Fields): fc.Arbitrary<Record<string, unknown>> {
   return fc.record(Object.fromEntries(Object.entries(fields).map(([name, f]) => [name, valueOf(f)])));
 }

@@ -34,6 +34,9 @@ const Bar = styled.div`
     column-gap: 6px;
     width: auto;
   }
+  .film {
+    display: flex;
+  }
   .push {
     flex: 1;
   }
