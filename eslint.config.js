@@ -21,7 +21,16 @@ const platform = [
 ];
 
 export default ts.config(
-  { ignores: ['dist/**', 'data/**', 'node_modules/**', 'test-results/**', 'playwright-report/**'] },
+  {
+    ignores: [
+      'core/kernels/assembly/**',
+      'dist/**',
+      'data/**',
+      'node_modules/**',
+      'test-results/**',
+      'playwright-report/**',
+    ],
+  },
   js.configs.recommended,
   ...ts.configs.recommended,
   {

@@ -1,3 +1,4 @@
+import { forget } from '../kernels/compiled';
 import { cellOf, type Grid } from '../kernels/grid';
 import type { Ramp } from '../kernels/ramp';
 import type { Point } from '../steps/define';
@@ -35,6 +36,7 @@ export function bakeColours(point: Point, channels: 1 | 3, draft: boolean): Bake
     const [r, g, b] = [0, 1, 2].map(k => cellOf(size, checkCodes[i * 3 + k]));
     dig(grid, r, g, b);
   }
+  forget(grid.values);
   return { table: { kind: 'grid', grid, holes: grid.values.some(Number.isNaN) }, fine: true };
 }
 
@@ -53,6 +55,7 @@ export function bakeGreys(point: Point, from: number, to: number, draft: boolean
     if (off.length === 0) return { table: { kind: 'ramp', ramp, holes: false }, fine: true };
     if (density === DENSITIES.at(-1) && off.length <= ramp.length * MOST_HOLES) {
       for (const i of off) ramp.values.fill(NaN, i * 3, i * 3 + 3);
+      forget(ramp.values);
       return { table: { kind: 'ramp', ramp, holes: true }, fine: true };
     }
   }

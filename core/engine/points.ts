@@ -1,8 +1,8 @@
-import { readCodes, spreadGrey } from '../kernels/codes';
+import { readCodes, spreadGrey, toCodes } from '../kernels/codes';
 import { readGrid, type Codes } from '../kernels/grid';
-import { gather, scatter, toCodes, type Covered, type Gathered } from '../kernels/lay';
+import { gather, scatter, type Covered, type Gathered } from '../kernels/lay';
 import { mendColours, mendGreys } from '../kernels/mend';
-import { readRamp, type Ramp } from '../kernels/ramp';
+import { throughRamp, type Ramp } from '../kernels/ramp';
 import type { Rectangle } from './geometry';
 import type { Pass } from './plan';
 
@@ -45,7 +45,7 @@ function beyondRamp(pass: PointsPass, ramp: Ramp, rgb: Float32Array, count: numb
 function through(pass: PointsPass, rgb: Float32Array, count: number, ground: Float32Array | null): void {
   const { table } = pass;
   if (table.kind === 'grid') {
-    const inside = toCodes(rgb, 0, count, codes);
+    const inside = toCodes(rgb, count, codes);
     const { channels } = table.grid;
     const read = channels === 1 ? greys : colours;
     readGrid(table.grid, codes, 0, count, read);
@@ -63,18 +63,8 @@ function through(pass: PointsPass, rgb: Float32Array, count: number, ground: Flo
     }
   } else if (table.kind === 'ramp') {
     const { ramp, holes } = table;
-    let least = Infinity;
-    let most = -Infinity;
-    for (let i = 0, p = 0; i < count; i++, p += 3) {
-      const v = rgb[p];
-      greys[i] = v;
-      least = v < least ? v : least;
-      most = v > most ? v : most;
-    }
-    readRamp(ramp, greys, count, rgb);
-    if (holes || least < ramp.from || most > ramp.from + (ramp.length - 1) / ramp.density) {
-      beyondRamp(pass, ramp, rgb, count);
-    }
+    const inside = throughRamp(ramp, rgb, count, greys);
+    if (!inside || holes) beyondRamp(pass, ramp, rgb, count);
   } else {
     for (let i = 0; i < count; i++) exactlyAt(pass, rgb, i * 3, ground);
   }

@@ -1,12 +1,18 @@
 import { mostCode, type Codes } from './grid';
-import { DITHER, DITHER_MASK, ditherRow } from './dither';
+import { compiled, copyCodes, inChunks } from './compiled';
+import { DITHER, ditherRow } from './dither';
 
 /** Between 16-bit codes and working values. */
 
 /** RGB codes to encoded RGB 0..1. */
 export function readCodes(codes: Codes, from: number, count: number, out: Float32Array): void {
-  const most = mostCode(codes);
-  for (let i = 0, p = from * 3; i < count * 3; i++, p++) out[i] = codes[p] / most;
+  const { kernels, colours } = compiled();
+  inChunks(count, (first, n) => {
+    const at = copyCodes(codes, from + first, n);
+    if (codes instanceof Uint8Array) kernels.readCodes8(at, n * 3, colours.at);
+    else kernels.readCodes16(at, n * 3, colours.at);
+    out.set(colours.view.subarray(0, n * 3), first * 3);
+  });
 }
 
 /** RGB codes of a grey picture (R = G = B) to one number a pixel, 0..1. */
@@ -41,23 +47,14 @@ export function write8(
   x: number,
   y: number,
 ): void {
-  const row = ditherRow(y);
-  for (let i = 0, v = 0, o = at; i < count; i++, v += 3, o += stride) {
-    const lift = DITHER[row + ((x + i) & DITHER_MASK)];
-    let r = values[v] * 255 + lift;
-    let g = values[v + 1] * 255 + lift;
-    let b = values[v + 2] * 255 + lift;
-    if (!(r > 0)) r = 0;
-    else if (r > 255) r = 255;
-    if (!(g > 0)) g = 0;
-    else if (g > 255) g = 255;
-    if (!(b > 0)) b = 0;
-    else if (b > 255) b = 255;
-    out[o] = r | 0;
-    out[o + 1] = g | 0;
-    out[o + 2] = b | 0;
-    if (stride === 4) out[o + 3] = 255;
-  }
+  const { kernels, colours, bytes, addressesOf } = compiled();
+  const [lifts] = addressesOf(DITHER);
+  const row = lifts + ditherRow(y) * 4;
+  inChunks(count, (from, n) => {
+    colours.view.set(values.subarray(from * 3, (from + n) * 3));
+    kernels.write8(colours.at, n, row, x + from, bytes.at, stride);
+    out.set(bytes.view.subarray(0, n * stride), at + from * stride);
+  });
 }
 
 /** Writes encoded RGB as 16-bit codes, rounded. `at` counts numbers, three a pixel. */
@@ -68,4 +65,19 @@ export function write16(values: Float32Array, count: number, out: Uint16Array, a
     else if (v > 65535) v = 65535;
     out[at + i] = v;
   }
+}
+
+/** Encoded RGB as 16-bit codes, clipped; returns whether every number lay inside 0..1. */
+export function toCodes(rgb: Float32Array, count: number, out: Uint16Array): boolean {
+  const { kernels, colours, codes16 } = compiled();
+  let inside = true;
+  inChunks(count, (from, n) => {
+    colours.view.set(rgb.subarray(from * 3, (from + n) * 3));
+    // Vectors of four: what is left of the last one is none of ours.
+    colours.view.fill(0, n * 3, n * 3 + 3);
+    const all = kernels.toCodes(colours.at, (n * 3 + 3) & ~3, codes16.at);
+    inside = Boolean(all) && inside;
+    out.set(codes16.view.subarray(0, n * 3), from * 3);
+  });
+  return inside;
 }

@@ -1,6 +1,6 @@
 /** Noise repeats after this many pixels; far wider than what an eye picks up at half a code. */
 const SIDE = 256;
-export const DITHER_MASK = SIDE - 1;
+const MASK = SIDE - 1;
 
 /**
  * What is added to a level before it is cut to an 8-bit code: even noise inside 0..1, a function of the
@@ -17,5 +17,10 @@ for (let y = 0; y < SIDE; y++) {
   }
 }
 
+/** Levels that are whole numbers have this many bits after the point. */
+export const DITHER_BITS = 20;
+/** The same for such levels. */
+export const WHOLE_DITHER = Int32Array.from(DITHER, v => v * 2 ** DITHER_BITS);
+
 /** Where the noise of a picture row begins. */
-export const ditherRow = (y: number): number => (y & DITHER_MASK) * SIDE;
+export const ditherRow = (y: number): number => (y & MASK) * SIDE;

@@ -1,3 +1,5 @@
+import { compiled, copyCodes, inChunks } from './compiled';
+
 /**
  * A baked 3D table over encoded RGB, read by tetrahedral interpolation. The nodes are not even: they lie
  * closer in the darks, where the sRGB curve bends most, at v = (i / (size − 1)) ^ (1 / SHAPE).
@@ -27,7 +29,6 @@ export function gridNodes(size: number): Float64Array {
 /** Places between nodes are fixed-point numbers: nodes, and this many bits of a share of the way to the next. */
 const BITS = 15;
 const ONE = 1 << BITS;
-const SHARE = ONE - 1;
 
 const placesBySize = new Map<number, Int32Array>();
 
@@ -49,76 +50,55 @@ function places(size: number, most: 255 | 65535): Int32Array {
 /** The first node of the cell that a 16-bit code falls into, along an axis. */
 export const cellOf = (size: number, code: number): number => places(size, 65535)[code] >> BITS;
 
+const walksBySize = new Map<number, Int32Array>();
+
 /**
- * The second and third nodes of the tetrahedron for each order of the three shares, as offsets. The order is a
- * number of three bits: red < green, green < blue, red < blue.
+ * The second and third nodes of the tetrahedron for each order of the three shares, in bytes from the first: eight
+ * of each. The order is a number of three bits: red < green, green < blue, red < blue.
  */
-function walks(size: number, channels: number): [Int32Array, Int32Array] {
-  const b = channels;
-  const g = size * b;
-  const r = size * g;
-  const first = new Int32Array(8);
-  const second = new Int32Array(8);
-  for (let order = 0; order < 8; order++) {
-    const redLess = order & 1;
-    const greenLess = order & 2;
-    const redLessBlue = order & 4;
-    const high = !redLess && !redLessBlue ? r : redLess && !greenLess ? g : b;
-    const low = redLess && redLessBlue ? r : !redLess && greenLess ? g : b;
-    first[order] = high;
-    second[order] = r + g + b - low;
+function walks(size: number, channels: number): Int32Array {
+  const key = size * 4 + channels;
+  let table = walksBySize.get(key);
+  if (!table) {
+    table = new Int32Array(16);
+    const b = channels * Float32Array.BYTES_PER_ELEMENT;
+    const g = size * b;
+    const r = size * g;
+    for (let order = 0; order < 8; order++) {
+      const redLess = order & 1;
+      const greenLess = order & 2;
+      const redLessBlue = order & 4;
+      const high = !redLess && !redLessBlue ? r : redLess && !greenLess ? g : b;
+      const low = redLess && redLessBlue ? r : !redLess && greenLess ? g : b;
+      table[order] = high;
+      table[8 + order] = r + g + b - low;
+    }
+    walksBySize.set(key, table);
   }
-  return [first, second];
+  return table;
 }
 
 /**
- * Reads the grid for a run of pixels. In whole numbers and without a branch: which tetrahedron a pixel is in
- * cannot be foreseen.
+ * Reads the grid for a run of pixels.
  * @param from first pixel
  * @param count pixels
  * @param out filled from 0: `channels` numbers a pixel
  */
 export function readGrid(grid: Grid, codes: Codes, from: number, count: number, out: Float32Array): void {
+  const { kernels, colours, greys, addressesOf } = compiled();
   const { size, values, channels } = grid;
-  const place = places(size, mostCode(codes));
-  const [firsts, seconds] = walks(size, channels);
-  const stepG = size * channels;
-  const stepR = size * stepG;
-  const all = stepR + stepG + channels;
-  const unit = 1 / ONE;
-  for (let i = 0, p = from * 3, o = 0; i < count; i++, p += 3) {
-    const x = place[codes[p]];
-    const y = place[codes[p + 1]];
-    const z = place[codes[p + 2]];
-    const fx = x & SHARE;
-    const fy = y & SHARE;
-    const fz = z & SHARE;
-    const base =
-      (Math.imul(x >> BITS, stepR) + Math.imul(y >> BITS, stepG) + Math.imul(z >> BITS, channels)) | 0;
-    const xy = (fx - fy) | 0;
-    const yz = (fy - fz) | 0;
-    const xz = (fx - fz) | 0;
-    const order = (xy >>> 31) | ((yz >>> 31) << 1) | ((xz >>> 31) << 2);
-    // The largest and the smallest of the three, by their signs.
-    const less = xy & (xy >> 31);
-    const most = (fx - less) | 0;
-    const least = (fy + less) | 0;
-    const byZ = (most - fz) | 0;
-    const high = (most - (byZ & (byZ >> 31))) | 0;
-    const toZ = (fz - least) | 0;
-    const low = (least + (toZ & (toZ >> 31))) | 0;
-    const mid = (fx + fy + fz - high - low) | 0;
-    const b = (base + firsts[order]) | 0;
-    const c = (base + seconds[order]) | 0;
-    const d = (base + all) | 0;
-    const w0 = (ONE - high) * unit;
-    const w1 = (high - mid) * unit;
-    const w2 = (mid - low) * unit;
-    const w3 = low * unit;
-    out[o++] = w0 * values[base] + w1 * values[b] + w2 * values[c] + w3 * values[d];
-    if (channels === 3) {
-      out[o++] = w0 * values[base + 1] + w1 * values[b + 1] + w2 * values[c + 1] + w3 * values[d + 1];
-      out[o++] = w0 * values[base + 2] + w1 * values[b + 2] + w2 * values[c + 2] + w3 * values[d + 2];
-    }
-  }
+  const room = channels === 1 ? greys : colours;
+  const read =
+    channels === 1
+      ? codes instanceof Uint8Array
+        ? kernels.readGreys8
+        : kernels.readGreys16
+      : codes instanceof Uint8Array
+        ? kernels.readColours8
+        : kernels.readColours16;
+  const [table, place, walk] = addressesOf(values, places(size, mostCode(codes)), walks(size, channels));
+  inChunks(count, (first, n) => {
+    read(table, size, place, walk, copyCodes(codes, from + first, n), n, room.at);
+    out.set(room.view.subarray(0, n * channels), first * channels);
+  });
 }

@@ -147,20 +147,3 @@ export function scatter(rgb: Float32Array, { rgb: own, pixels, weights, count }:
     for (let k = 0; k < 3; k++) rgb[p + k] += weight * (own[n * 3 + k] - rgb[p + k]);
   }
 }
-
-/** Encoded RGB as 16-bit codes; returns whether every number lay inside 0..1. */
-export function toCodes(rgb: Float32Array, from: number, count: number, out: Uint16Array): boolean {
-  let inside = true;
-  for (let i = 0, p = from * 3; i < count * 3; i++, p++) {
-    let v = rgb[p] * 65535 + 0.5;
-    if (!(v >= 0)) {
-      if (v < -0.5) inside = false;
-      v = 0;
-    } else if (v >= 65536) {
-      if (v > 65536.5) inside = false;
-      v = 65535;
-    }
-    out[i] = v;
-  }
-  return inside;
-}

@@ -1,3 +1,5 @@
+import { compiled, inChunks } from './compiled';
+
 /**
  * Gradient noise by a hash of position and seed: no state, the same in every tile.
  * Source: K. Perlin, "Improving Noise", SIGGRAPH 2002 (fade curve, diagonal gradients); the hash is the
@@ -86,16 +88,13 @@ export function grainPlane(region: GrainRegion, shape: GrainShape): Float32Array
   return grains;
 }
 
-/** Adds grain to encoded RGB: strongest in the midtones, none at black and white. */
+/** Adds grain to encoded RGB: strongest in the midtones, none at black and white. `out` may be `rgb`. */
 export function addGrain(rgb: Float32Array, out: Float32Array, grains: Float32Array, depth: number): void {
-  for (let i = 0, p = 0; i < grains.length; i++, p += 3) {
-    const r = rgb[p];
-    const g = rgb[p + 1];
-    const b = rgb[p + 2];
-    const tone = 0.2126 * r + 0.7152 * g + 0.0722 * b;
-    const change = tone > 0 && tone < 1 ? depth * grains[i] * Math.sqrt(4 * tone * (1 - tone)) : 0;
-    out[p] = r + change;
-    out[p + 1] = g + change;
-    out[p + 2] = b + change;
-  }
+  const { kernels, colours, greys } = compiled();
+  inChunks(grains.length, (from, n) => {
+    colours.view.set(rgb.subarray(from * 3, (from + n) * 3));
+    greys.view.set(grains.subarray(from, from + n));
+    kernels.addGrain(colours.at, greys.at, n, depth);
+    out.set(colours.view.subarray(0, n * 3), from * 3);
+  });
 }

@@ -1,4 +1,5 @@
-import { DITHER, DITHER_MASK, ditherRow } from './dither';
+import { compiled, inChunks } from './compiled';
+import { DITHER_BITS, ditherRow, WHOLE_DITHER } from './dither';
 
 /** A baked 1D table from a grey to a colour, read by linear interpolation, held at its ends. */
 export interface Ramp {
@@ -14,39 +15,49 @@ export interface Ramp {
 
 /** Reads the ramp for a run of greys: `out` gets three numbers a pixel. */
 export function readRamp(ramp: Ramp, greys: Float32Array, count: number, out: Float32Array): void {
-  const { from, density, values } = ramp;
-  const last = ramp.length - 2;
-  for (let i = 0, o = 0; i < count; i++, o += 3) {
-    const at = (greys[i] - from) * density;
-    let j = at | 0;
-    if (j < 0) j = 0;
-    else if (j > last) j = last;
-    let f = at - j;
-    if (f < 0) f = 0;
-    else if (f > 1) f = 1;
-    const e = j * 3;
-    out[o] = values[e] + (values[e + 3] - values[e]) * f;
-    out[o + 1] = values[e + 1] + (values[e + 4] - values[e + 1]) * f;
-    out[o + 2] = values[e + 2] + (values[e + 5] - values[e + 2]) * f;
-  }
+  const { kernels, greys: room, colours, addressesOf } = compiled();
+  const { from, density, values, length } = ramp;
+  const [table] = addressesOf(values);
+  inChunks(count, (first, n) => {
+    room.view.set(greys.subarray(first, first + n));
+    kernels.readRamp(table, length - 2, from, density, room.at, n, colours.at);
+    out.set(colours.view.subarray(0, n * 3), first * 3);
+  });
+}
+
+/**
+ * Grey colours through the ramp, in place.
+ * @param greys gets the greys, one a pixel
+ * @returns whether all greys lay where the ramp has entries
+ */
+export function throughRamp(ramp: Ramp, rgb: Float32Array, count: number, greys: Float32Array): boolean {
+  const { kernels, greys: room, colours, addressesOf } = compiled();
+  const { from, density, values, length } = ramp;
+  const [table] = addressesOf(values);
+  const to = from + (length - 1) / density;
+  let inside = true;
+  inChunks(count, (first, n) => {
+    const part = rgb.subarray(first * 3, (first + n) * 3);
+    colours.view.set(part);
+    const all = kernels.throughRamp(table, length - 2, from, to, density, colours.at, n, room.at);
+    inside = Boolean(all) && inside;
+    part.set(colours.view.subarray(0, n * 3));
+    greys.set(room.view.subarray(0, n), first);
+  });
+  return inside;
 }
 
 const screens = new WeakMap<Ramp, Int32Array>();
-
-/** Levels are whole numbers with this many bits after the point. */
-const BITS = 20;
 
 /** The ramp's colours as 8-bit levels, clipped, ready to be dithered. */
 function levels(ramp: Ramp): Int32Array {
   let table = screens.get(ramp);
   if (!table) {
-    table = Int32Array.from(ramp.values, v => (v > 0 ? (v < 1 ? v : 1) : 0) * 255 * 2 ** BITS);
+    table = Int32Array.from(ramp.values, v => (v > 0 ? (v < 1 ? v : 1) : 0) * 255 * 2 ** DITHER_BITS);
     screens.set(ramp, table);
   }
   return table;
 }
-
-const lifts = Int32Array.from(DITHER, v => v * 2 ** BITS);
 
 /**
  * Reads the ramp for a run of greys straight into dithered 8-bit codes; see `write8`. Takes the nearest
@@ -63,20 +74,14 @@ export function writeRamp8(
   x: number,
   y: number,
 ): void {
-  const { from, density } = ramp;
-  const table = levels(ramp);
-  const row = ditherRow(y);
-  const last = ramp.length - 1;
+  const { kernels, greys: room, bytes, addressesOf } = compiled();
+  const { from, density, length } = ramp;
+  const [table, lifts] = addressesOf(levels(ramp), WHOLE_DITHER);
+  const row = lifts + ditherRow(y) * 4;
   const half = 0.5 - from * density;
-  for (let i = 0, o = at; i < count; i++, o += stride) {
-    let j = (greys[first + i] * density + half) | 0;
-    if (j < 0) j = 0;
-    else if (j > last) j = last;
-    const lift = lifts[(row + ((x + i) & DITHER_MASK)) | 0];
-    const e = Math.imul(j, 3);
-    out[o] = (table[e] + lift) >> BITS;
-    out[o + 1] = (table[e + 1] + lift) >> BITS;
-    out[o + 2] = (table[e + 2] + lift) >> BITS;
-    if (stride === 4) out[o + 3] = 255;
-  }
+  inChunks(count, (start, n) => {
+    room.view.set(greys.subarray(first + start, first + start + n));
+    kernels.writeRamp8(table, length - 1, density, half, room.at, n, row, x + start, bytes.at, stride);
+    out.set(bytes.view.subarray(0, n * stride), at + start * stride);
+  });
 }

@@ -1,3 +1,4 @@
+import { compiled, inChunks } from './compiled';
 import { toEncoded, toLinear } from './transfer';
 
 export interface Outline {
@@ -35,40 +36,45 @@ export function shadeWeights(
 
 /** Gains by weight: between the entries a straight line, within 1e-7 of the power. */
 const GAINS = 1024;
-const gains = new Float64Array(GAINS + 2);
-/** The same gains as they act on encoded values. */
-const encodedGains = new Float64Array(GAINS + 2);
 
-let tabled = NaN;
+/** Gains of light, and the same as they act on encoded values along the power part of the sRGB curve. */
+interface Gains {
+  stops: number;
+  light: Float32Array;
+  encoded: Float32Array;
+}
+let last: Gains | undefined;
 
-function tabulate(stops: number): void {
-  if (stops === tabled) return;
-  for (let i = 0; i <= GAINS + 1; i++) {
-    gains[i] = 2 ** ((-stops * i) / GAINS);
-    encodedGains[i] = gains[i] ** (1 / 2.4);
-  }
-  tabled = stops;
+function gainsOf(stops: number): Gains {
+  if (last?.stops === stops) return last;
+  const gain = (i: number) => 2 ** ((-stops * i) / GAINS);
+  const length = GAINS + 2;
+  last = {
+    stops,
+    light: Float32Array.from({ length }, (_, i) => gain(i)),
+    encoded: Float32Array.from({ length }, (_, i) => gain(i) ** (1 / 2.4)),
+  };
+  return last;
 }
 
-/** The sRGB curve: light is v / 12.92 up to the toe, ((v + 0.055) / 1.055) to the 2.4 from there on. */
-const TOE = 0.04045;
-const TOE_SLOPE = 12.92;
-const OFFSET = 0.055;
+/** Linear light of encoded values up to 1, for those that the darkening brings into the toe of the curve. */
+const LIGHTS = 4096;
+const lights = Float32Array.from({ length: LIGHTS + 2 }, (_, i) => toLinear(i / LIGHTS));
 
-/**
- * An encoded value with its light multiplied by a gain up to 1. Along the power part that is a straight line in the
- * encoded value, along the toe another.
- * @param slope the gain to the 1/2.4
- * @param shift 0.055 · (slope − 1)
- */
-function dimmed(v: number, gain: number, slope: number, shift: number): number {
-  if (v <= TOE) return v * gain;
-  const along = v * slope + shift;
-  return along > TOE ? along : toLinear(v) * gain * TOE_SLOPE;
+/** Less light by weights, through the compiled kernel: along either part of the sRGB curve a gain is a straight line. */
+function dim(rgb: Float32Array, out: Float32Array, weights: Float32Array, gains: Gains, spare: number): void {
+  const { kernels, colours, greys, addressesOf } = compiled();
+  const [light, encoded, ofLight] = addressesOf(gains.light, gains.encoded, lights);
+  inChunks(weights.length, (from, n) => {
+    colours.view.set(rgb.subarray(from * 3, (from + n) * 3));
+    greys.view.set(weights.subarray(from, from + n));
+    kernels.dim(colours.at, greys.at, n, light, encoded, ofLight, spare);
+    out.set(colours.view.subarray(0, n * 3), from * 3);
+  });
 }
 
 /**
- * Darkens or lightens by weights, in linear light; lightening never passes white.
+ * Darkens or lightens by weights, in linear light; lightening never passes white. `out` may be `rgb`.
  * @param stops of light at weight 1: negative darkens
  * @param spare how far bright tones are spared, 0..1
  */
@@ -79,19 +85,17 @@ export function shade(
   stops: number,
   spare: number,
 ): void {
-  tabulate(Math.abs(stops));
-  const darkens = stops < 0;
+  const gains = gainsOf(Math.abs(stops));
+  if (stops < 0) {
+    dim(rgb, out, weights, gains, spare);
+    return;
+  }
+  const { light } = gains;
   for (let i = 0, p = 0; i < weights.length; i++, p += 3) {
     const r = rgb[p];
     const g = rgb[p + 1];
     const b = rgb[p + 2];
     let weight = weights[i];
-    if (weight === 0) {
-      out[p] = r;
-      out[p + 1] = g;
-      out[p + 2] = b;
-      continue;
-    }
     if (spare > 0) {
       let h = (0.2126 * r + 0.7152 * g + 0.0722 * b - 0.5) * 2;
       h = h < 0 ? 0 : h > 1 ? 1 : h;
@@ -99,17 +103,9 @@ export function shade(
     }
     const at = weight * GAINS;
     const j = at | 0;
-    const gain = gains[j] + (gains[j + 1] - gains[j]) * (at - j);
-    if (darkens) {
-      const slope = encodedGains[j] + (encodedGains[j + 1] - encodedGains[j]) * (at - j);
-      const shift = OFFSET * slope - OFFSET;
-      out[p] = dimmed(r, gain, slope, shift);
-      out[p + 1] = dimmed(g, gain, slope, shift);
-      out[p + 2] = dimmed(b, gain, slope, shift);
-    } else {
-      out[p] = r >= 1 ? r : toEncoded(1 - gain * (1 - toLinear(r)));
-      out[p + 1] = g >= 1 ? g : toEncoded(1 - gain * (1 - toLinear(g)));
-      out[p + 2] = b >= 1 ? b : toEncoded(1 - gain * (1 - toLinear(b)));
-    }
+    const gain = light[j] + (light[j + 1] - light[j]) * (at - j);
+    out[p] = weight === 0 || r >= 1 ? r : toEncoded(1 - gain * (1 - toLinear(r)));
+    out[p + 1] = weight === 0 || g >= 1 ? g : toEncoded(1 - gain * (1 - toLinear(g)));
+    out[p + 2] = weight === 0 || b >= 1 ? b : toEncoded(1 - gain * (1 - toLinear(b)));
   }
 }

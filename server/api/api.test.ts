@@ -91,6 +91,13 @@ describe('the server', () => {
     const { headers } = await http().get('/api/health');
     expect(headers['content-security-policy']).toContain("default-src 'self'");
     expect(headers['content-security-policy']).not.toContain('unsafe');
+    const scripts = (path: string) =>
+      http()
+        .get(path)
+        .then(r => r.headers['content-security-policy'].match(/script-src ([^;]*)/)?.[1]);
+    expect(await scripts('/')).toBe("'self'");
+    expect(await scripts('/assets/index-a.js')).toBe("'self'");
+    expect(await scripts('/assets/worker-a.js')).toBe("'self' 'wasm-unsafe-eval'");
     expect(headers['x-content-type-options']).toBe('nosniff');
     expect(headers['x-powered-by']).toBeUndefined();
   });

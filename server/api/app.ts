@@ -49,6 +49,9 @@ function serveInterface(app: Express, folder: string): void {
   });
 }
 
+/** The engine's worker compiles its kernels from WebAssembly; no page does. */
+const mayCompile = (url: string): boolean => /^\/assets\/worker-[\w-]+\.js$/.test(url);
+
 /** The whole HTTP application. */
 export function createApp(services: Services, queue: Queue, interfaceFolder: string): Express {
   const app = express();
@@ -64,7 +67,7 @@ export function createApp(services: Services, queue: Queue, interfaceFolder: str
         useDefaults: false,
         directives: {
           defaultSrc: ["'self'"],
-          scriptSrc: ["'self'"],
+          scriptSrc: [req => (mayCompile(req.url ?? '') ? "'self' 'wasm-unsafe-eval'" : "'self'")],
           styleSrc: [
             "'self'",
             (_req, res) => `'nonce-${(res as unknown as { locals: { nonce: string } }).locals.nonce}'`,

@@ -1,0 +1,133 @@
+import { assembled } from './assembled';
+
+/**
+ * The compiled kernels and their memory. Pixels are copied in and out a chunk at a time, which costs about a
+ * nanosecond each; tables stay.
+ */
+
+/** Pixels worked on at a time: they stay in the processor's cache. */
+export const CHUNK = 4096;
+
+/** Bytes: taken from the system only where something is written. The two largest tables fit. */
+const PAGE = 65_536;
+const PAGES = 1024;
+/** Below it lies what the compiler keeps. */
+const FIRST = 4096;
+
+type Kernel = (...numbers: number[]) => void;
+type Asks = (...numbers: number[]) => number;
+
+interface Kernels {
+  readCodes16: Kernel;
+  readCodes8: Kernel;
+  toCodes: Asks;
+  write8: Kernel;
+  addGrain: Kernel;
+  readColours16: Kernel;
+  readColours8: Kernel;
+  readGreys16: Kernel;
+  readGreys8: Kernel;
+  readRamp: Kernel;
+  throughRamp: Asks;
+  writeRamp8: Kernel;
+  dim: Kernel;
+}
+
+type Table = Float32Array | Int32Array;
+
+/** Room for a chunk: a view of it, and its address. */
+export interface Room<A> {
+  view: A;
+  at: number;
+}
+
+export interface Compiled {
+  kernels: Kernels;
+  /** Three numbers a pixel. */
+  colours: Room<Float32Array>;
+  /** One number a pixel. */
+  greys: Room<Float32Array>;
+  /** Three codes a pixel. */
+  codes16: Room<Uint16Array>;
+  codes8: Room<Uint8Array>;
+  /** Up to four bytes a pixel. */
+  bytes: Room<Uint8Array>;
+  /** The addresses of tables, which are copied there where they are not yet; they hold until the next call. */
+  addressesOf: (...tables: Table[]) => number[];
+  forget: (table: Table) => void;
+}
+
+function open(): Compiled {
+  const memory = new WebAssembly.Memory({ initial: PAGES, maximum: PAGES });
+  const { buffer } = memory;
+  const binary = Uint8Array.from(atob(assembled), c => c.charCodeAt(0));
+  const instance = new WebAssembly.Instance(new WebAssembly.Module(binary), { env: { memory } });
+
+  let free = FIRST;
+  /** Takes room, with some to spare: vectors read, and bytes are written, a little beyond the last pixel. */
+  const take = (bytes: number): number => {
+    const at = free;
+    free += (bytes + 79) & ~63;
+    return at;
+  };
+  const room = <A>(bytes: number, view: (at: number) => A): Room<A> => {
+    const at = take(bytes);
+    return { view: view(at), at };
+  };
+  const floats = (count: number) => room(count * 4, at => new Float32Array(buffer, at, count));
+  const colours = floats(CHUNK * 3);
+  const greys = floats(CHUNK);
+  const codes = take(CHUNK * 6);
+  const bytes = room(CHUNK * 4, at => new Uint8Array(buffer, at, CHUNK * 4));
+
+  const firstTable = free;
+  let addresses = new WeakMap<Table, number>();
+  const keep = (table: Table): number => {
+    const at = take(table.byteLength);
+    const view =
+      table instanceof Float32Array
+        ? new Float32Array(buffer, at, table.length)
+        : new Int32Array(buffer, at, table.length);
+    view.set(table);
+    addresses.set(table, at);
+    return at;
+  };
+  return {
+    kernels: instance.exports as unknown as Kernels,
+    colours,
+    greys,
+    codes16: { view: new Uint16Array(buffer, codes, CHUNK * 3), at: codes },
+    codes8: { view: new Uint8Array(buffer, codes, CHUNK * 3), at: codes },
+    bytes,
+    addressesOf: (...tables) => {
+      const missing = tables.filter(t => !addresses.has(t));
+      if (free + missing.reduce((sum, t) => sum + t.byteLength + 128, 0) > PAGES * PAGE) {
+        addresses = new WeakMap();
+        free = firstTable;
+      }
+      return tables.map(t => addresses.get(t) ?? keep(t));
+    },
+    forget: table => void addresses.delete(table),
+  };
+}
+
+let opened: Compiled | undefined;
+
+/** The compiled kernels: made when they are first needed, since the interface's own thread needs none. */
+export const compiled = (): Compiled => (opened ??= open());
+
+/** Says that a table's numbers have changed since a kernel read them. */
+export const forget = (table: Table): void => compiled().forget(table);
+
+/** Calls back with chunks of a run of pixels. */
+export function inChunks(count: number, work: (from: number, count: number) => void): void {
+  for (let from = 0; from < count; from += CHUNK) work(from, Math.min(CHUNK, count - from));
+}
+
+/** Copies codes of up to a chunk of pixels to where the kernels read them; returns their address. */
+export function copyCodes(codes: Uint16Array | Uint8Array, from: number, count: number): number {
+  const { codes16, codes8 } = compiled();
+  const room = codes instanceof Uint8Array ? codes8 : codes16;
+  room.view.set(codes.subarray(from * 3, (from + count) * 3));
+  return room.at;
+}
