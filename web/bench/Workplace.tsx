@@ -1,4 +1,12 @@
-import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
+import {
+  useCallback,
+  useEffect,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+  useSyncExternalStore,
+} from 'react';
 import styled from 'styled-components';
 import { framedSize } from '../../core/engine/geometry';
 import { changeStep } from '../../core/treatment/edit';
@@ -82,7 +90,7 @@ export function Workplace({
   framingOpen,
   setFramingOpen,
 }: WorkplaceProps) {
-  const { treatment } = useSyncExternalStore(session.subscribe, session.state);
+  const { treatment } = useSyncExternalStore(session.subscribe, session.paced);
   const { treatment: calm } = useSyncExternalStore(session.subscribe, session.rested);
   const [choosingMono, setChoosingMono] = useState(false);
   const [held, setHeld] = useState<Parameters<Hold>[0]>([]);
@@ -112,16 +120,30 @@ export function Workplace({
   const looked = framing.open ? framing.shown : look(treatment);
   // The picture does not wait for the panel while a control moves.
   const ahead = useRef<((of: Treatment) => Treatment) | null>(null);
-  useEffect(() => {
+  useLayoutEffect(() => {
     ahead.current = bareHeld || framing.open ? null : look;
   });
-  const follow = useCallback(
-    (show: (of: Treatment) => void) =>
-      session.subscribe(() => {
-        if (ahead.current) show(ahead.current(session.state().treatment));
-      }),
+  const follow = useMemo(
+    () => ({
+      subscribe: session.subscribe,
+      newest: () => ahead.current?.(session.state().treatment) ?? null,
+    }),
     [session],
   );
+  // What is pressed acts on what is shown; strokes begin from the newest by themselves.
+  useEffect(() => {
+    const settle = (event: Event) => {
+      const { target } = event;
+      if (target instanceof Element && target.closest('[data-stage-of-picture]')) return;
+      session.settle();
+    };
+    window.addEventListener('pointerdown', settle, true);
+    window.addEventListener('keydown', settle, true);
+    return () => {
+      window.removeEventListener('pointerdown', settle, true);
+      window.removeEventListener('keydown', settle, true);
+    };
+  }, [session]);
   // The bare photograph is shown in the take's frame, so that it does not jump.
   const bareInFrame = useMemo(() => ({ ...bare, frame: framing.shown.frame }), [framing.shown.frame]);
 
@@ -194,6 +216,7 @@ export function Workplace({
             treatment={treatment}
             step={step}
             onPreview={preview}
+            onGlide={edits.glide}
             onCommit={commit}
             onSet={set}
             onChooseMono={chooseMono}

@@ -27,6 +27,8 @@ const SOON_MS = 700;
 const RETRY_MS = [1000, 2000, 4000, 8000];
 /** How long a control that moves must rest before what follows it slowly is told. */
 const REST_MS = 150;
+/** While a slider glides, the panel about it follows this often; the picture follows each movement. */
+const PACE_MS = 100;
 
 /**
  * One take being worked on. Every edit is saved by itself, in order, each from the revision before it. Until
@@ -35,8 +37,12 @@ const REST_MS = 150;
  */
 export class TakeSession {
   private current: SessionState;
+  /** The state that the panel shows. */
+  private shown: SessionState;
+  private shownAt = 0;
   /** The state without what is still moving. */
   private atRest: SessionState;
+  private penIsDown = false;
   private resting: ReturnType<typeof setTimeout> | undefined;
   private readonly listeners = new Set<() => void>();
   private edits: Edit[] = [];
@@ -48,6 +54,7 @@ export class TakeSession {
   /** @param unsaved an edit that an earlier window could not save */
   constructor(take: Take, unsaved: Unsaved | null = null) {
     this.current = { take, treatment: take.treatment, saving: { state: 'saved' } };
+    this.shown = this.current;
     this.atRest = this.current;
     if (!unsaved) return;
     if (unsaved.revision === take.revision) this.commit(unsaved.treatment, unsaved.label);
@@ -58,6 +65,7 @@ export class TakeSession {
         treatment: unsaved.treatment,
         saving: { state: 'conflict', newest: take },
       };
+      this.shown = this.current;
       this.atRest = this.current;
       this.keep();
     }
@@ -68,25 +76,44 @@ export class TakeSession {
     return () => this.listeners.delete(listener);
   };
 
-  /** What is on the screen, moment by moment. */
+  /** What the picture shows, moment by moment. */
   readonly state = () => this.current;
+
+  /** The same, a little later while a slider glides or the brush paints: for the panel. */
+  readonly paced = () => this.shown;
 
   /** The same, but while a control moves only when it rests: for what need not follow each movement. */
   readonly rested = () => this.atRest;
 
-  private set(change: Partial<SessionState>): void {
-    clearTimeout(this.resting);
+  /** Takes a change. All that shows it is told; what follows slowly finds it when nothing has come for a moment. */
+  private set(
+    change: Partial<SessionState>,
+    follows: 'at once' | 'panel' | 'paced' | 'at rest' = 'at once',
+  ): void {
     this.current = { ...this.current, ...change };
-    this.atRest = this.current;
+    if (!this.penIsDown) {
+      clearTimeout(this.resting);
+      const due = follows === 'paced' && Date.now() - this.shownAt >= PACE_MS;
+      if (follows === 'at once' || follows === 'panel' || due) {
+        this.shown = this.current;
+        this.shownAt = Date.now();
+      }
+      if (follows === 'at once') this.atRest = this.current;
+      else this.resting = setTimeout(this.settle, REST_MS);
+    }
     this.tell();
   }
 
-  /** The same, but what follows slowly is told only when nothing has come for a moment. */
-  private move(change: Partial<SessionState>): void {
+  /** Shows everywhere what is still on its way: before something acts on what is shown. */
+  readonly settle = (): void => {
+    if (!this.penIsDown && this.atRest !== this.current) this.set({});
+  };
+
+  /** While the pen is down only the picture follows: nothing else is built between two of its places. */
+  pen(down: boolean): void {
+    this.penIsDown = down;
     clearTimeout(this.resting);
-    this.current = { ...this.current, ...change };
-    this.resting = setTimeout(() => this.set({}), REST_MS);
-    this.tell();
+    if (!down) this.resting = setTimeout(this.settle, REST_MS);
   }
 
   private tell(): void {
@@ -95,7 +122,12 @@ export class TakeSession {
 
   /** Shows a treatment while a control moves; nothing is saved yet. */
   preview(treatment: Treatment): void {
-    this.move({ treatment });
+    this.set({ treatment }, 'panel');
+  }
+
+  /** The same for a control that shows its movement by itself. */
+  glide(treatment: Treatment): void {
+    this.set({ treatment }, 'paced');
   }
 
   /**
@@ -109,8 +141,7 @@ export class TakeSession {
     else this.edits.push({ treatment, label });
     const { saving } = this.current;
     const change = saving.state === 'saved' ? { saving: { state: 'saving' as const } } : {};
-    if (apart) this.move({ treatment, ...change });
-    else this.set({ treatment, ...change });
+    this.set({ treatment, ...change }, apart ? 'at rest' : 'at once');
     this.keep();
     if (saving.state === 'conflict') return;
     clearTimeout(this.timer);

@@ -23,6 +23,8 @@ export interface Edits {
   /** The newest treatment. */
   now: () => Treatment;
   preview: (treatment: Treatment) => void;
+  /** The same from a control that shows its movement by itself. */
+  glide: (treatment: Treatment) => void;
   commit: (treatment: Treatment, label: string) => void;
   add: (kind: Kind, stage: Stage) => void;
   remove: (stepId: string) => void;
@@ -48,6 +50,7 @@ export function useEdits(session: TakeSession) {
     const made: Edits = {
       now,
       preview: next => session.preview(next),
+      glide: next => session.glide(next),
       commit,
       add: (kind, stage) => {
         const step = newStep(now(), kind, stage);
@@ -94,14 +97,20 @@ export function useEdits(session: TakeSession) {
   return { edits, chosen, choose };
 }
 
-/** Sets a setting of the chosen step; without a label it is still moving. */
+/** Sets settings of the chosen step. */
 export function settingOf(session: TakeSession, chosen: string | null): SetSetting {
-  return (path, value, label) => {
-    const { treatment: now } = session.state();
-    const of = now.steps.find(s => s.id === chosen);
+  const changed = (path: readonly string[], value: unknown): Treatment =>
+    chosen === null
+      ? session.state().treatment
+      : changeSetting(session.state().treatment, chosen, path, value);
+  const set = (path: readonly string[], value: unknown, label?: string) => {
+    const next = changed(path, value);
+    const of = next.steps.find(s => s.id === chosen);
     if (!of) return;
-    const next = changeSetting(now, of.id, path, value);
     if (label === undefined) session.preview(next);
     else session.commit(next, `${nameOfStep(of)} ${label}`);
   };
+  return Object.assign(set, {
+    glide: (path: readonly string[], value: unknown) => session.glide(changed(path, value)),
+  });
 }

@@ -1,4 +1,4 @@
-import { useEffect, useRef, type CSSProperties } from 'react';
+import { useEffect, useRef, useState, type CSSProperties } from 'react';
 import { Input, NumberField, Slider as AriaSlider, SliderThumb, SliderTrack } from 'react-aria-components';
 import styled from 'styled-components';
 
@@ -140,22 +140,22 @@ const moves = new Set([
 
 /** A slider with its number: dragged, wheeled, by arrow keys, typed, double-clicked back to its standard. */
 export function Slider(props: SliderProps) {
-  const {
-    label,
-    name = label,
-    value,
-    min,
-    max,
-    step,
-    standard,
-    shownTimes = 1,
-    unit = '',
-    decimals = 0,
-  } = props;
+  const { label, name = label, min, max, step, standard, shownTimes = 1, unit = '', decimals = 0 } = props;
   const track = useRef<HTMLDivElement>(null);
-  const latest = useRef(props);
+  /** Where it is while it moves: it does not wait for what it moves. */
+  const [moving, setMoving] = useState<number | null>(null);
+  const value = moving ?? props.value;
+  const move = (v: number) => {
+    setMoving(v);
+    props.onChange(v);
+  };
+  const rest = (v: number) => {
+    setMoving(null);
+    props.onChangeEnd(v);
+  };
+  const latest = useRef({ ...props, value, move, rest });
   useEffect(() => {
-    latest.current = props;
+    latest.current = { ...props, value, move, rest };
   });
 
   useEffect(() => {
@@ -191,20 +191,21 @@ export function Slider(props: SliderProps) {
   useEffect(() => {
     const element = track.current;
     if (!element) return;
-    let rest: ReturnType<typeof setTimeout> | undefined;
+    let resting: ReturnType<typeof setTimeout> | undefined;
     const turn = (event: WheelEvent) => {
       event.preventDefault();
       const p = latest.current;
       const by = (event.deltaY || event.deltaX) > 0 ? -1 : 1;
       const next = Math.min(p.max, Math.max(p.min, p.value + by * p.step * (event.shiftKey ? 10 : 1)));
-      p.onChange(next);
-      clearTimeout(rest);
-      rest = setTimeout(() => latest.current.onChangeEnd(latest.current.value), WHEEL_REST_MS);
+      p.value = next;
+      p.move(next);
+      clearTimeout(resting);
+      resting = setTimeout(() => latest.current.rest(latest.current.value), WHEEL_REST_MS);
     };
     element.addEventListener('wheel', turn, { passive: false });
     return () => {
       element.removeEventListener('wheel', turn);
-      if (rest !== undefined) clearTimeout(rest);
+      if (resting !== undefined) clearTimeout(resting);
     };
   }, []);
 
@@ -218,8 +219,8 @@ export function Slider(props: SliderProps) {
         minValue={min}
         maxValue={max}
         step={step}
-        onChange={v => props.onChange(v as number)}
-        onChangeEnd={v => props.onChangeEnd(v as number)}
+        onChange={v => move(v as number)}
+        onChangeEnd={v => rest(v as number)}
       >
         <span className="label" aria-hidden="true">
           {label}
@@ -229,8 +230,8 @@ export function Slider(props: SliderProps) {
           style={style}
           data-kind={props.paint ? 'band' : centred ? 'centred' : 'wedge'}
           onDoubleClick={() => {
-            props.onChange(standard);
-            props.onChangeEnd(standard);
+            move(standard);
+            rest(standard);
           }}
         >
           <Rod />

@@ -125,6 +125,7 @@ export function usePainting(
       const apart = radius * POINTS_APART;
       const ratio = picture.height / picture.width;
       const stroke = (): Stroke => ({ points: points.slice(), radius, hardness, flow, erase, keepEdges: 0 });
+      session.pen(true);
       live.stroke(base, area, stroke());
       return {
         move: (to: Place) => {
@@ -142,6 +143,7 @@ export function usePainting(
             erase ? 'Take away from the area' : 'Paint the area',
             { apart: true },
           );
+          session.pen(false);
         },
       };
     },

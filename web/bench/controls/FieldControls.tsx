@@ -28,7 +28,11 @@ type Values = Record<string, unknown>;
  * Sets a setting named by its path. `label` names the change for undo when it has come to rest; without one
  * it is still moving.
  */
-export type SetSetting = (path: readonly string[], value: unknown, label?: string) => void;
+export interface SetSetting {
+  (path: readonly string[], value: unknown, label?: string): void;
+  /** The same while a control moves that shows its movement by itself. */
+  glide: (path: readonly string[], value: unknown) => void;
+}
 
 export interface FieldsProps {
   fields: Fields;
@@ -149,7 +153,7 @@ const FieldSlider = memo(function FieldSlider({
       standard={field.default}
       {...units[field.unit]}
       paint={paint}
-      onChange={v => set(path, v)}
+      onChange={v => set.glide(path, v)}
       onChangeEnd={v => set(path, v, name.toLowerCase())}
       onHold={held => hold(held ? [path] : [])}
     />

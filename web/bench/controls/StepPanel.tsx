@@ -219,6 +219,8 @@ export interface StepPanelProps {
   calm: Treatment;
   step: Step;
   onPreview: (treatment: Treatment) => void;
+  /** The same from a control that shows its movement by itself. */
+  onGlide: (treatment: Treatment) => void;
   onCommit: (treatment: Treatment, label: string) => void;
   /** Sets a setting of the chosen step; must stay the same function. */
   onSet: SetSetting;
@@ -340,6 +342,7 @@ export function StepPanel({
   step,
   now,
   onPreview,
+  onGlide,
   onCommit,
   onSet,
   onChooseMono,
@@ -350,7 +353,7 @@ export function StepPanel({
   const kind = stepKind(step.kind)!;
   const name = step.name || wordFor(step.kind);
   const inStage = treatment.steps.filter(s => s.stage === step.stage);
-  const change = (part: Partial<Step>) => changeStep(treatment, step.id, part);
+  const change = (part: Partial<Step>) => changeStep(now(), step.id, part);
   const still = stillOf(treatment, calm, step);
   return (
     <>
@@ -376,7 +379,7 @@ export function StepPanel({
           step={0.01}
           standard={1}
           shownTimes={100}
-          onChange={strength => onPreview(change({ strength }))}
+          onChange={strength => onGlide(change({ strength }))}
           onChangeEnd={strength => onCommit(change({ strength }), `${name} strength`)}
         />
       </Head>

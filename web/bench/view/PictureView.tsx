@@ -88,8 +88,11 @@ export interface PictureViewProps {
   treatment: Treatment;
   /** What a press on the picture does; without one, and with the space bar held, it moves the picture. */
   tool?: PictureTool | null;
-  /** Calls back with what is to be shown at each movement of a control; returns how to end it. */
-  follow?: (show: (treatment: Treatment) => void) => () => void;
+  /** What is to be shown at each movement of a control, ahead of `treatment`; null where that is. */
+  follow?: {
+    newest: () => Treatment | null;
+    subscribe: (listener: () => void) => () => void;
+  };
   /** What has no colour steps back. */
   colouredMarked?: boolean;
   /** Labels below the picture take two rows, the tools' own in place of those of the picture. */
@@ -218,8 +221,15 @@ export function PictureView({
     [picture, view, viewport, margin, marks],
   );
   // What moves is asked for before the interface is built anew.
-  useEffect(() => follow?.(ask), [follow, ask]);
-  useEffect(() => ask(treatment), [ask, treatment]);
+  useEffect(
+    () =>
+      follow?.subscribe(() => {
+        const newest = follow.newest();
+        if (newest) ask(newest);
+      }),
+    [follow, ask],
+  );
+  useEffect(() => ask(follow?.newest() ?? treatment), [follow, ask, treatment]);
   useEffect(() => {
     canvasHome.current?.querySelector('canvas')?.setAttribute('aria-label', title);
   }, [title]);
