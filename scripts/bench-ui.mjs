@@ -194,7 +194,10 @@ await withServer(async url => {
         }
       });
       window.watcher.observe(canvas, { attributes: true, attributeFilter: ['data-wanted', 'data-shown'] });
-      addEventListener('pointermove', e => (window.moved = e.timeStamp), true);
+      // A brush is led by places as they come, a slider by those of each frame.
+      for (const type of ['pointermove', 'pointerrawupdate']) {
+        addEventListener(type, e => (window.moved = e.timeStamp), true);
+      }
     });
   const report = async name => {
     const { waits, longTasks, shown } = await page.evaluate(() => {

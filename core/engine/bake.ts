@@ -25,11 +25,11 @@ export interface Baked {
 /** More checks off than this: the function is not one for a table. */
 const MOST_OFF = 15;
 
-/** A table over colours; a draft is coarse, and says whether it is fine all the same. */
+/** A table over colours; a draft is coarse, and not checked. */
 export function bakeColours(point: Point, channels: 1 | 3, draft: boolean): Baked {
   const grid = bakeGrid(point, channels, draft);
+  if (draft) return { table: { kind: 'grid', grid, holes: false }, fine: false };
   const off = offChecks(grid, point);
-  if (draft) return { table: { kind: 'grid', grid, holes: false }, fine: off.length === 0 };
   if (off.length > MOST_OFF) return { table: { kind: 'exact' }, fine: true };
   const { size } = grid;
   for (const i of off) {

@@ -43,10 +43,10 @@ export interface RenderOptions {
   part?: Rectangle;
   kept?: Kept;
   /**
-   * Nothing but these rows of the tile has changed since it was rendered with `kept`: no others need be rendered
-   * again. A hint; more may be.
+   * Nothing but this rectangle of the tile has changed since it was rendered with `kept`: nothing else need be
+   * rendered again. A hint; more may be.
    */
-  rows?: { from: number; to: number };
+  only?: Rectangle;
 }
 
 /** A simple plan's tables, in order. */
@@ -120,36 +120,42 @@ function greysBeneath(plan: Plan, tile: Tile, options: RenderOptions): [Float32A
   return [kept.greys, second.table.ramp];
 }
 
-/** A plan with masks or with passes that look around, over a tile: calls back with each row of the wanted part. */
+/**
+ * A plan with masks or with passes that look around, over a tile: calls back with each row of the wanted part, and
+ * where it begins in it.
+ */
 function treatRows(
   plan: Plan,
   tile: Tile,
   part: Rectangle,
-  { geometry, surveys = [], kept, rows }: RenderOptions,
-  onRow: (rgb: Float32Array, row: number) => void,
+  { geometry, surveys = [], kept, only }: RenderOptions,
+  onRow: (rgb: Float32Array, column: number, row: number) => void,
 ): void {
   if (!geometry) throw new RangeError('this plan needs the geometry of the picture');
-  const onRows = (rgb: Float32Array, from: number, rows: number) => {
-    for (let i = 0; i < rows; i++) {
-      const row = tile.y + from + i - part.y;
+  const onBand = (rgb: Float32Array, band: Rectangle) => {
+    const left = Math.max(band.x, part.x);
+    const width = Math.min(band.x + band.width, part.x + part.width) - left;
+    if (width <= 0) return;
+    for (let i = 0; i < band.height; i++) {
+      const row = band.y + i - part.y;
       if (row < 0 || row >= part.height) continue;
-      const at = (i * tile.width + part.x - tile.x) * 3;
-      onRow(rgb.subarray(at, at + part.width * 3), row);
+      const at = (i * band.width + left - band.x) * 3;
+      onRow(rgb.subarray(at, at + width * 3), left - part.x, row);
     }
   };
   if (!kept) {
-    runPlan(plan, tile.codes, tile, geometry, surveys, onRows);
+    runPlan(plan, tile.codes, tile, geometry, surveys, onBand);
     return;
   }
   const keys = plan.passes.map(p => p.key);
   const last = kept.lastKeys;
   const changed = last ? keys.findIndex((key, i) => key !== last[i]) : -1;
   kept.placed ??= new Map();
-  kept.checkpoint = runPlan(plan, tile.codes, tile, geometry, surveys, onRows, {
+  kept.checkpoint = runPlan(plan, tile.codes, tile, geometry, surveys, onBand, {
     checkpoint: kept.checkpoint,
     keepAt: changed > 0 ? changed : (kept.checkpoint?.keys.length ?? null),
     placed: kept.placed,
-    rows,
+    only,
   });
   kept.lastKeys = keys;
 }
@@ -165,8 +171,8 @@ export function render8(
   const { part = tile } = options;
   const { width, height, x, y } = part;
   if (!plan.simple) {
-    treatRows(plan, tile, part, options, (rgb, row) =>
-      write8(rgb, width, out, row * width * stride, stride, x, y + row),
+    treatRows(plan, tile, part, options, (rgb, column, row) =>
+      write8(rgb, rgb.length / 3, out, (row * width + column) * stride, stride, x + column, y + row),
     );
     return;
   }
@@ -189,7 +195,9 @@ export function render16(plan: Plan, tile: Tile, out: Uint16Array, options: Rend
   const { part = tile } = options;
   const { width, height } = part;
   if (!plan.simple) {
-    treatRows(plan, tile, part, options, (rgb, row) => write16(rgb, width, out, row * width * 3));
+    treatRows(plan, tile, part, options, (rgb, column, row) =>
+      write16(rgb, rgb.length / 3, out, (row * width + column) * 3),
+    );
     return;
   }
   const run = rowRunner(plan, width, options.grey);

@@ -1,6 +1,6 @@
 import { readCodes } from '../kernels/codes';
 import type { Codes } from '../kernels/grid';
-import { drawBack, layNormal, layThrough, rowsOfCovered, type Covered } from '../kernels/lay';
+import { cut, drawBack, layNormal, layThrough, partOfCovered, type Covered } from '../kernels/lay';
 import { isWhole } from '../masks/reach';
 import type { Region } from '../steps/define';
 import type { Geometry, Rectangle } from './geometry';
@@ -49,6 +49,7 @@ export function surveyFor(pass: Pass, working: Working, whole: Rectangle, geomet
 }
 
 const nothingPlaced = new Float32Array(0);
+const none = { beneath: nothingPlaced, ground: nothingPlaced };
 
 /** Runs one pass over a region, in place. */
 export function runPass(
@@ -108,14 +109,42 @@ export interface Keeping {
   keepAt: number | null;
   /** What depends on the place alone, by what else it depends on. */
   placed: Map<string, unknown>;
-  /** Only these rows of the part are wanted; heeded where the state that is kept can serve for them. */
-  rows?: { from: number; to: number };
+  /** Only this rectangle of the part is wanted; heeded where the state that is kept can serve for it. */
+  only?: Rectangle;
 }
 
 /** How many of a plan's passes a checkpoint has behind it; -1 where it belongs to another plan. */
 export function passesBehind(plan: Plan, checkpoint: Checkpoint | undefined): number {
   if (!checkpoint || checkpoint.keys.length > plan.passes.length) return -1;
   return checkpoint.keys.every((key, i) => key === plan.passes[i].key) ? checkpoint.keys.length : -1;
+}
+
+/** What the passes of a plan find from the place alone over a rectangle of a part: cut from what is kept, or new. */
+function placedIn(
+  plan: Plan,
+  behind: number,
+  part: Rectangle,
+  only: Rectangle,
+  geometry: Geometry,
+  kept: ReadonlyMap<string, unknown>,
+): Placed[] {
+  const region = { ...only, scale: geometry, placeOf: geometry.placeOf };
+  return plan.passes.map((pass, i): Placed => {
+    if (pass.kind === 'ground' || i < behind) return {};
+    const found: Placed = {};
+    const { coverage, maskKey, placedKey } = pass;
+    if (coverage?.placed && maskKey !== undefined) {
+      const known = kept.get(maskKey) as { of: Covered | null } | undefined;
+      found.covered = known
+        ? known.of && partOfCovered(known.of, only)
+        : coverage.of(only, geometry, none, undefined);
+    }
+    if (pass.kind === 'field' && pass.field.placed && placedKey !== undefined) {
+      const known = kept.get(placedKey) as Float32Array | undefined;
+      found.plane = known ? cut(known, part, only, 1) : pass.field.placed(region);
+    }
+    return found;
+  });
 }
 
 /** What the passes of a plan find from the place alone over a part, new or kept; what no pass asks for is dropped. */
@@ -132,7 +161,6 @@ function placedOver(
     asked.set(key, found);
     return found;
   };
-  const none = { beneath: nothingPlaced, ground: nothingPlaced };
   const placed = plan.passes.map((pass, i): Placed => {
     if (pass.kind === 'ground' || i < behind) {
       // Not asked for now, but soon perhaps again.
@@ -165,10 +193,10 @@ function placedOver(
 /** Pixels of a band: what a run works on stays in the processor's cache. */
 const BAND = 12_288;
 
-/** Rows that are worked on at a time: all, where a pass looks at neighbours or its mask at the picture. */
-function rowsAtATime(plan: Plan, part: Rectangle, geometry: Geometry): number {
+/** Whether any rectangle of a part can be run alone: no pass looks at neighbours, nor its mask at the picture. */
+function runsAnywhere(plan: Plan, geometry: Geometry): boolean {
   const alone = plan.passes.every(p => p.kind === 'ground' || !p.coverage || p.coverage.placed);
-  return alone && plan.margin(geometry) === 0 ? Math.max(1, Math.floor(BAND / part.width)) : part.height;
+  return alone && plan.margin(geometry) === 0;
 }
 
 let first = new Float32Array(0);
@@ -177,7 +205,7 @@ let second = new Float32Array(0);
 /**
  * Runs a plan over a part of the framed picture, some rows at a time.
  * @param codes of the part, which holds its margin
- * @param onRows gets encoded RGB of some rows, to be used before it returns; rows are counted from the part's first
+ * @param onBand gets encoded RGB of some rows, to be used before it returns, and where they lie
  * @returns the state that was to be kept
  */
 export function runPlan(
@@ -186,7 +214,7 @@ export function runPlan(
   part: Rectangle,
   geometry: Geometry,
   surveys: Surveys,
-  onRows: (rgb: Float32Array, row: number, rows: number) => void,
+  onBand: (rgb: Float32Array, band: Rectangle) => void,
   keeping?: Keeping,
 ): Checkpoint | undefined {
   const { passes } = plan;
@@ -201,39 +229,44 @@ export function runPlan(
         ? start
         : { keys: passes.slice(0, keepAt).map(p => p.key), rgb: new Float32Array(length), ground: null };
   }
-  const placed = placedOver(plan, behind, part, geometry, keeping?.placed);
-  const rows = rowsAtATime(plan, part, geometry);
-  const most = Math.min(rows, part.height) * part.width * 3;
+  const anywhere = runsAnywhere(plan, geometry);
+  const only = keeping?.only && anywhere && kept === start ? keeping.only : part;
+  if (only.width <= 0 || only.height <= 0) return kept;
+  const placed =
+    only === part
+      ? placedOver(plan, behind, part, geometry, keeping?.placed)
+      : placedIn(plan, behind, part, only, geometry, keeping!.placed);
+  const rows = anywhere ? Math.max(1, Math.floor(BAND / only.width)) : only.height;
+  const most = Math.min(rows, only.height) * only.width * 3;
   if (first.length < most) {
     first = new Float32Array(most);
     second = new Float32Array(most);
   }
 
-  const some = keeping?.rows && rows < part.height && kept === start ? keeping.rows : undefined;
-  const end = some?.to ?? part.height;
-  for (let row = some?.from ?? 0; row < end; row += rows) {
-    const height = Math.min(rows, end - row);
-    const band = { x: part.x, y: part.y + row, width: part.width, height };
-    const from = row * part.width * 3;
-    const to = from + height * part.width * 3;
+  for (let row = 0; row < only.height; row += rows) {
+    const height = Math.min(rows, only.height - row);
+    const band = { x: only.x, y: only.y + row, width: only.width, height };
+    const count = band.width * height * 3;
     const working: Working = {
-      rgb: first.subarray(0, to - from),
-      spare: second.subarray(0, to - from),
+      rgb: first.subarray(0, count),
+      spare: second.subarray(0, count),
       ground: null,
     };
     let i = behind;
     const keepHere = () => {
       if (!kept || kept === start || keepAt !== i) return;
+      // Then all of the part is run.
+      const from = row * part.width * 3;
       kept.rgb.set(working.rgb, from);
       if (!working.ground) return;
       kept.ground ??= new Float32Array(length);
       kept.ground.set(working.ground, from);
     };
+    const source = cut(codes, part, band, 3);
     if (start) {
-      working.rgb.set(start.rgb.subarray(from, to));
-      working.ground = start.ground && start.ground.subarray(from, to);
+      working.rgb.set(cut(start.rgb, part, band, 3));
+      working.ground = start.ground && cut(start.ground, part, band, 3);
     } else {
-      const source = codes.subarray(from, to);
       const [opening] = passes;
       if (opening?.kind === 'points' && !opening.coverage && !opening.reads) {
         startPoints(opening, source, working.rgb);
@@ -244,14 +277,14 @@ export function runPlan(
     for (; i < passes.length;) {
       const { covered, plane } = placed[i];
       runPass(passes[i], working, band, geometry, surveys[i] ?? {}, {
-        covered: covered && rowsOfCovered(covered, band),
-        plane: plane?.subarray(from / 3, to / 3),
+        covered: covered && partOfCovered(covered, band),
+        plane: plane && cut(plane, only, band, 1),
       });
       i++;
       keepHere();
     }
-    if (plan.strength < 1) drawBack(working.rgb, codes.subarray(from, to), plan.strength);
-    onRows(working.rgb, row, height);
+    if (plan.strength < 1) drawBack(working.rgb, source, plan.strength);
+    onBand(working.rgb, band);
   }
   return kept;
 }

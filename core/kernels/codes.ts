@@ -23,12 +23,12 @@ export function readGreyCodes(codes: Codes, from: number, count: number, out: Fl
 
 /** One number a pixel to three equal ones. */
 export function spreadGrey(greys: Float32Array, count: number, out: Float32Array): void {
-  for (let i = count - 1, o = i * 3; i >= 0; i--, o -= 3) {
-    const v = greys[i];
-    out[o] = v;
-    out[o + 1] = v;
-    out[o + 2] = v;
-  }
+  const { kernels, greys: room, colours } = compiled();
+  inChunks(count, (from, n) => {
+    room.view.set(greys.subarray(from, from + n));
+    kernels.spreadGrey(room.at, n, colours.at);
+    out.set(colours.view.subarray(0, n * 3), from * 3);
+  });
 }
 
 /**

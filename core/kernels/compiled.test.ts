@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { ASSEMBLED, assembled } from '../../scripts/assemble.mjs';
-import { readCodes, toCodes, write8 } from './codes';
+import { readCodes, spreadGrey, toCodes, write8 } from './codes';
 import { CHUNK, forget } from './compiled';
 import { gridNodes, readGrid } from './grid';
 import { addGrain } from './noise';
@@ -62,6 +62,17 @@ describe('the compiled kernels', () => {
         const out = new Float32Array(count * 3);
         readCodes(codes, 2, count, out);
         expect(apart(out, i => Math.fround(codes[i + 6] / most))).toBe(0);
+      }),
+    );
+  });
+
+  it('spread greys over three channels', () => {
+    all(
+      fc.property(counts, seeds, (count, seed) => {
+        const greys = numbers(count, seed);
+        const out = new Float32Array(count * 3);
+        spreadGrey(greys, count, out);
+        expect(apart(out, i => greys[Math.floor(i / 3)])).toBe(0);
       }),
     );
   });

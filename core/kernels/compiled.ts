@@ -20,6 +20,7 @@ type Asks = (...numbers: number[]) => number;
 interface Kernels {
   readCodes16: Kernel;
   readCodes8: Kernel;
+  spreadGrey: Kernel;
   toCodes: Asks;
   write8: Kernel;
   addGrain: Kernel;

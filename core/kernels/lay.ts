@@ -11,14 +11,36 @@ export interface Covered {
   values: Float32Array;
 }
 
-/** The rows of what is covered that lie in a band of rows; null where none do. */
-export function rowsOfCovered(covered: Covered, band: { y: number; height: number }): Covered | null {
-  const top = Math.max(covered.y, band.y);
-  const bottom = Math.min(covered.y + covered.height, band.y + band.height);
-  if (top >= bottom) return null;
-  const { width } = covered;
-  const values = covered.values.subarray((top - covered.y) * width, (bottom - covered.y) * width);
-  return { x: covered.x, y: top, width, height: bottom - top, values };
+/** The part of what is covered that lies in a rectangle; null where none does. */
+export function partOfCovered(covered: Covered, within: Part & { height: number }): Covered | null {
+  const x = Math.max(covered.x, within.x);
+  const y = Math.max(covered.y, within.y);
+  const width = Math.min(covered.x + covered.width, within.x + within.width) - x;
+  const height = Math.min(covered.y + covered.height, within.y + within.height) - y;
+  if (width <= 0 || height <= 0) return null;
+  return { x, y, width, height, values: cut(covered.values, covered, { x, y, width, height }, 1) };
+}
+
+/**
+ * A rectangle of a picture, or of a plane: the same numbers where whole rows are wanted, else copied.
+ * @param of where the numbers lie; holds `part`
+ * @param channels numbers a pixel
+ */
+export function cut<A extends Float32Array | Codes>(
+  numbers: A,
+  of: Part,
+  part: Part & { height: number },
+  channels: number,
+): A {
+  const row = of.width * channels;
+  const from = (part.y - of.y) * row + (part.x - of.x) * channels;
+  const length = part.width * channels;
+  if (part.width === of.width) return numbers.subarray(from, from + part.height * row) as A;
+  const out = numbers.slice(0, part.height * length) as A;
+  for (let i = 0; i < part.height; i++) {
+    out.set(numbers.subarray(from + i * row, from + i * row + length), i * length);
+  }
+  return out;
 }
 
 interface Part {

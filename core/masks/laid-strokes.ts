@@ -15,8 +15,12 @@ interface Remembered {
   last?: { stroke: Stroke; laid: Laid; values: Float32Array };
 }
 
-/** Lattices remembered at most, up to two megabytes each at the size of a tile. */
-const KEPT = 48;
+/** Strokes are laid square by square, each of so many cells a side: what is asked for may move with the pointer. */
+const SIDE = 256;
+/** Squares remembered at most, up to half a megabyte each. */
+const KEPT = 128;
+/** Asked for more squares than this, nobody is painting: then nothing is remembered. */
+const MANY = 32;
 const kept = new Map<string, Remembered>();
 
 /** Whether a stroke is another with points added to it. */
@@ -30,35 +34,62 @@ function goesOn(stroke: Stroke, from: Stroke): boolean {
   });
 }
 
-/** The coverage of strokes on a lattice: to be read at once and not written to, since painting on goes on in it. */
-export function laidStrokes(
+/** A square with the strokes laid, to be read at once and not written to, since painting on goes on in it. */
+function laidSquare(
   strokes: readonly Stroke[],
-  lattice: Lattice,
+  names: string,
+  square: Lattice,
   photograph: { width: number; height: number },
 ): Float32Array {
-  const last = strokes.at(-1);
-  const { x, y, width, height, cell } = lattice;
-  if (!last) return new Float32Array(width * height);
-  const place = `${x} ${y} ${width} ${height} ${cell} ${photograph.width} ${photograph.height}`;
-  const earlier = strokes.slice(0, -1);
-  const key = `${place} ${earlier.map(strokeName).join()}`;
+  const { x, y, cell } = square;
+  const key = `${x} ${y} ${cell} ${photograph.width} ${photograph.height} ${names}`;
+  const last = strokes.at(-1)!;
   let known = kept.get(key);
   if (!known) {
-    known = { earlier: new Float32Array(width * height) };
-    layStrokes(known.earlier, lattice, earlier, photograph);
+    known = { earlier: new Float32Array(SIDE * SIDE) };
+    layStrokes(known.earlier, square, strokes.slice(0, -1), photograph);
   }
   kept.delete(key);
   kept.set(key, known);
   if (kept.size > KEPT) kept.delete(kept.keys().next().value!);
 
   const before = known.last;
-  if (before && goesOn(last, before.stroke)) {
-    const laid = layStroke(before.values, lattice, last, photograph, before.laid);
-    known.last = { stroke: last, laid, values: before.values };
-    return before.values;
-  }
-  // Another array than before, since the old one may still be in use.
-  const values = known.earlier.slice();
-  known.last = { stroke: last, laid: layStroke(values, lattice, last, photograph), values };
+  const goes = before && goesOn(last, before.stroke);
+  const values = goes ? before.values : known.earlier.slice();
+  const laid = layStroke(values, square, last, photograph, goes ? before.laid : undefined);
+  known.last = { stroke: last, laid, values };
   return values;
+}
+
+/** The coverage of strokes on a lattice. */
+export function laidStrokes(
+  strokes: readonly Stroke[],
+  lattice: Lattice,
+  photograph: { width: number; height: number },
+): Float32Array {
+  const { x, y, width, height, cell } = lattice;
+  const out = new Float32Array(width * height);
+  if (!strokes.length) return out;
+  const [left, top] = [x, y].map(v => Math.floor(v / SIDE));
+  const right = Math.floor((x + width - 1) / SIDE);
+  const bottom = Math.floor((y + height - 1) / SIDE);
+  if ((right - left + 1) * (bottom - top + 1) > MANY) {
+    layStrokes(out, lattice, strokes, photograph);
+    return out;
+  }
+  const names = strokes.slice(0, -1).map(strokeName).join();
+  for (let row = top; row <= bottom; row++) {
+    for (let column = left; column <= right; column++) {
+      const square = { cell, x: column * SIDE, y: row * SIDE, width: SIDE, height: SIDE };
+      const laid = laidSquare(strokes, names, square, photograph);
+      const from = Math.max(x, square.x);
+      const to = Math.min(x + width, square.x + SIDE);
+      const end = Math.min(y + height, square.y + SIDE);
+      for (let j = Math.max(y, square.y); j < end; j++) {
+        const at = (j - square.y) * SIDE - square.x;
+        out.set(laid.subarray(at + from, at + to), (j - y) * width + from - x);
+      }
+    }
+  }
+  return out;
 }

@@ -64,8 +64,8 @@ export function treatedNumbers(
   const all = { x: 0, y: 0, width: geometry.width, height: geometry.height };
   const { codes } = framed(source, geometry, all);
   const numbers = new Float32Array(codes.length);
-  runPlan(plan, codes, all, geometry, createSurveyor(codes, geometry)(plan), (rgb, row) =>
-    numbers.set(rgb, row * all.width * 3),
+  runPlan(plan, codes, all, geometry, createSurveyor(codes, geometry)(plan), (rgb, { y }) =>
+    numbers.set(rgb, y * all.width * 3),
   );
   return numbers;
 }

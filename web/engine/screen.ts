@@ -69,7 +69,7 @@ function renderPart(
   part: Rectangle,
   plan: Plan,
   surveys: Surveys,
-  rows?: { from: number; to: number },
+  only?: Rectangle,
 ): [Rendered, number] {
   const name = nameOf(of, part);
   const known = rendered.get(name);
@@ -77,7 +77,7 @@ function renderPart(
   const image = known?.image ?? new ImageData(part.width, part.height);
   const kept = known?.kept ?? {};
   const { grey } = of.picture;
-  render8(plan, tile, image.data, 4, { grey, geometry: of.geometry, surveys, part, kept, rows });
+  render8(plan, tile, image.data, 4, { grey, geometry: of.geometry, surveys, part, kept, only });
   const made = { key: plan.key, image, kept, canvas: known?.canvas, copied: false };
   rendered.delete(name);
   rendered.set(name, made);
@@ -176,7 +176,7 @@ export interface StrokeRequest {
 }
 
 /**
- * Draws a stroke that is under way: of tiles that show what it is painted on, only the rows that it has touched since.
+ * Draws a stroke that is under way: of tiles that show what it is painted on, only what it has touched since.
  * Resolves when it is drawn.
  */
 export async function showStroke({ serial, base, area, stroke }: StrokeRequest): Promise<Shown> {
@@ -204,35 +204,36 @@ export async function showStroke({ serial, base, area, stroke }: StrokeRequest):
   const touched = touchedBy(added, area, treatment.masks, of.geometry, bleed);
   let count = 0;
   for (const part of parts) {
-    const from = Math.max(0, (touched?.y ?? 0) - part.y);
-    const to = Math.min(part.height, touched ? touched.y + touched.height - part.y : 0);
-    const beside = !touched || touched.x >= part.x + part.width || touched.x + touched.width <= part.x;
     const tile = await keptPixels(of, withMargin(plan, part, of.geometry));
-    const rows = beside || to <= from ? { from: 0, to: 0 } : { from, to };
-    const made = renderPart(of, tile, part, plan, [], rows)[0];
-    if (rows.to === 0) continue;
-    count += part.width * (rows.to - rows.from);
-    draw(made, part, at, zoom, rows);
+    const only = common(part, touched);
+    const made = renderPart(of, tile, part, plan, [], only)[0];
+    count += only.width * only.height;
+    if (only.width > 0 && only.height > 0) draw(made, part, at, zoom, only);
   }
   now.points = stroke.points.length;
   now.key = plan.key;
   return { took: performance.now() - began, pixels: count, fine: plan.fine };
 }
 
-/** Draws a rendered part, or some of its rows, where it lies on the screen. */
-function draw(
-  made: Rendered,
-  part: Rectangle,
-  at: Placement,
-  zoom: number,
-  rows = { from: 0, to: part.height },
-): void {
+/** What a rectangle has in common with another; empty where they do not meet, or where there is no other. */
+function common(part: Rectangle, other: Rectangle | null): Rectangle {
+  if (!other) return { ...part, width: 0, height: 0 };
+  const x = Math.max(part.x, other.x);
+  const y = Math.max(part.y, other.y);
+  const width = Math.max(0, Math.min(part.x + part.width, other.x + other.width) - x);
+  const height = Math.max(0, Math.min(part.y + part.height, other.y + other.height) - y);
+  return { x, y, width, height };
+}
+
+/** Draws a rendered part, or a rectangle of it, where it lies on the screen. */
+function draw(made: Rendered, part: Rectangle, at: Placement, zoom: number, only = part): void {
   // Whole pixels of the screen, so that no seam shows between tiles.
   const x = Math.round(at.x + part.x * zoom);
   const y = Math.round(at.y + part.y * zoom);
   const right = Math.round(at.x + (part.x + part.width) * zoom);
   const bottom = Math.round(at.y + (part.y + part.height) * zoom);
-  if (zoom === 1) context!.putImageData(made.image, x, y, 0, rows.from, part.width, rows.to - rows.from);
+  if (zoom === 1)
+    context!.putImageData(made.image, x, y, only.x - part.x, only.y - part.y, only.width, only.height);
   else context!.drawImage(canvasOf(made), x, y, right - x, bottom - y);
 }
 

@@ -1,4 +1,4 @@
-import { COLOUR } from './colours';
+import { COLOUR, put } from './colours';
 
 /** Between codes and working values; see `core/kernels/codes.ts`. */
 
@@ -41,4 +41,9 @@ export function readCodes16(codes: usize, count: i32, out: usize): void {
 
 export function readCodes8(codes: usize, count: i32, out: usize): void {
   readAll<u8>(codes, count, out, 255);
+}
+
+/** One number a pixel to three equal ones. */
+export function spreadGrey(greys: usize, count: i32, out: usize): void {
+  for (let i = 0, g = greys, o = out; i < count; i++, g += 4, o += COLOUR) put(o, v128.load32_splat(g));
 }

@@ -128,6 +128,7 @@ export function usePainting(
       session.pen(true);
       live.stroke(base, area, stroke());
       return {
+        live: true,
         move: (to: Place) => {
           const next = point(to);
           const before = points.at(-1)!;

@@ -191,8 +191,8 @@ const specials: { [type in Field['type']]?: (props: SpecialProps) => ReactNode }
 };
 
 /** Gives the hue of one range to another. */
-function CopyHue({ from, values, set }: { from: string; values: Values; set: SetSetting }) {
-  const others = Object.keys(values).filter(name => name in lightnessOf && name !== from);
+function CopyHue({ from, hue, beside, set }: { from: string; hue: number; beside: Fields; set: SetSetting }) {
+  const others = Object.keys(beside).filter(name => name in lightnessOf && name !== from);
   return (
     <Menu
       label={`Copy the hue of ${from}`}
@@ -202,10 +202,45 @@ function CopyHue({ from, values, set }: { from: string; values: Values; set: Set
         </IconButton>
       }
       sections={[{ entries: others.map(name => ({ id: name, text: `To ${name}` })) }]}
-      onAction={to => set([to, 'hue'], (values[from] as { hue: number }).hue, `hue from ${from}`)}
+      onAction={to => set([to, 'hue'], hue, `hue from ${from}`)}
     />
   );
 }
+
+/** Settings that belong together, under their name; drawn again only when one of them changes. */
+const GroupSection = memo(function GroupSection({
+  name,
+  at,
+  fields,
+  values,
+  beside,
+  set,
+}: {
+  name: string;
+  /** The path of the group, joined by dots. */
+  at: string;
+  fields: Fields;
+  values: Values;
+  /** The fields that the group is one of. */
+  beside: Fields;
+  set: SetSetting;
+}) {
+  const label = wordFor(name);
+  const toned = name in lightnessOf && 'saturation' in values;
+  const hue = Number(values.hue);
+  return (
+    <Section aria-label={label}>
+      <SectionName>
+        {label}
+        {toned ? <CopyHue from={name} hue={hue} beside={beside} set={set} /> : null}
+        {toned ? (
+          <Pool style={{ background: toneColour(hue, Number(values.saturation), lightnessOf[name]) }} />
+        ) : null}
+      </SectionName>
+      <FieldControls fields={fields} values={values} path={at.split('.')} set={set} />
+    </Section>
+  );
+});
 
 /** The generic controls of a step's settings, made from their descriptions. */
 export function FieldControls({ fields, values, path = [], set }: FieldsProps) {
@@ -223,22 +258,16 @@ export function FieldControls({ fields, values, path = [], set }: FieldsProps) {
       if (Object.values(field.fields).every(f => f.type === 'curve')) {
         return <CurveControl key={name} path={own} values={inner} set={set} />;
       }
-      const toned = name in lightnessOf && 'saturation' in inner;
       return (
-        <Section key={name} aria-label={label}>
-          <SectionName>
-            {label}
-            {toned ? <CopyHue from={name} values={values} set={set} /> : null}
-            {toned ? (
-              <Pool
-                style={{
-                  background: toneColour(Number(inner.hue), Number(inner.saturation), lightnessOf[name]),
-                }}
-              />
-            ) : null}
-          </SectionName>
-          <FieldControls fields={field.fields} values={inner} path={own} set={set} />
-        </Section>
+        <GroupSection
+          key={name}
+          name={name}
+          at={own.join('.')}
+          fields={field.fields}
+          values={inner}
+          beside={fields}
+          set={set}
+        />
       );
     }
     return (

@@ -101,6 +101,9 @@ export interface PictureViewProps {
   children?: (onWall: OnWall) => ReactNode;
 }
 
+/** The browser tells of the pointer's places at once. */
+const RAW = 'onpointerrawupdate' in window;
+
 /** A mouse has no pressure; a pen has its own. */
 const pressureOf = (event: { pointerType?: string; pressure?: number }) =>
   event.pointerType === 'pen' && event.pressure ? event.pressure : 1;
@@ -130,6 +133,8 @@ export function PictureView({
   const serials = useRef(0);
   /** The last request, unless a stroke has been painted on it. */
   const asked = useRef<ShowRequest | null>(null);
+  /** What the stroke that is under way is painted on. */
+  const paintedOn = useRef<ShowRequest | null>(null);
   const pointer = useRef<{ x: number; y: number } | null>(null);
   const [spaceHeld, setSpaceHeld] = useState(false);
   const drag = useRef<{ of: ToolDrag; x: number; y: number } | null>(null);
@@ -190,35 +195,39 @@ export function PictureView({
   const at = viewport && place(print, viewport, view, margin);
   const marks = marking ? 'lost' : colouredMarked ? 'coloured' : null;
 
-  /** Asks for a treatment, unless that is what has been asked for. */
-  const ask = useCallback(
-    (wanted: Treatment) => {
-      if (!viewport) return;
-      const last = asked.current;
-      const isAsked =
+  /** A request for a treatment as the picture hangs now, or that one again where it asks for the same. */
+  const requestFor = useCallback(
+    (wanted: Treatment, last: ShowRequest | null): ShowRequest | null => {
+      if (!viewport) return null;
+      const isSame =
         last?.treatment === wanted &&
         last.picture === picture &&
         last.view === view &&
         last.viewport === viewport &&
         last.margin === margin &&
         last.marking === marks;
-      if (isAsked) return;
-      const serial = ++serials.current;
-      const canvas = canvasHome.current?.querySelector('canvas');
-      if (canvas) canvas.dataset.wanted = String(serial);
-      asked.current = {
-        serial,
-        picture,
-        treatment: wanted,
-        view,
-        viewport,
-        margin,
-        marking: marks,
-        draft: true,
-      };
-      engine.current?.show(asked.current);
+      if (isSame) return last;
+      return { serial: 0, picture, treatment: wanted, view, viewport, margin, marking: marks, draft: true };
     },
     [picture, view, viewport, margin, marks],
+  );
+  const nextSerial = () => {
+    const serial = ++serials.current;
+    const canvas = canvasHome.current?.querySelector('canvas');
+    if (canvas) canvas.dataset.wanted = String(serial);
+    return serial;
+  };
+
+  /** Asks for a treatment, unless that is what is shown, or what is painted on. */
+  const ask = useCallback(
+    (wanted: Treatment) => {
+      const last = asked.current ?? paintedOn.current;
+      const request = requestFor(wanted, last);
+      if (!request || request === last) return;
+      asked.current = { ...request, serial: nextSerial() };
+      engine.current?.show(asked.current);
+    },
+    [requestFor],
   );
   // What moves is asked for before the interface is built anew.
   useEffect(
@@ -287,22 +296,17 @@ export function PictureView({
   };
 
   /** Draws a stroke past the interface, on the picture as it is now. */
-  const live = (): Live => {
-    let base: ShowRequest | null = null;
-    return {
-      stroke: (on, area, stroke) => {
-        if (!viewport) return;
-        const serial = ++serials.current;
-        const canvas = canvasHome.current?.querySelector('canvas');
-        if (canvas) canvas.dataset.wanted = String(serial);
-        if (base?.treatment !== on) {
-          base = { serial, picture, treatment: on, view, viewport, margin, marking: marks, draft: true };
-        }
-        asked.current = null;
-        engine.current?.paint(base, serial, area, stroke);
-      },
+  const stroke = useRef<Live['stroke']>(() => undefined);
+  useLayoutEffect(() => {
+    stroke.current = (on, area, drawn) => {
+      const base = requestFor(on, paintedOn.current);
+      if (!base) return;
+      asked.current = null;
+      paintedOn.current = base;
+      engine.current?.paint(base, nextSerial(), area, drawn);
     };
-  };
+  });
+  const live: Live = useMemo(() => ({ stroke: (...drawn) => stroke.current(...drawn) }), []);
 
   const press = (event: PointerEvent<HTMLElement>) => {
     const toMove = event.button === 1 || spaceHeld || !tool;
@@ -310,7 +314,7 @@ export function PictureView({
     const place = onPicture(event);
     const inside = place && place.x >= 0 && place.y >= 0 && place.x < 1 && place.y < 1;
     if (!toMove && place && (inside || tool.anywhere)) {
-      const begun = tool.press(place, { alt: event.altKey, shift: event.shiftKey }, live());
+      const begun = tool.press(place, { alt: event.altKey, shift: event.shiftKey }, live);
       if (!begun) return;
       drag.current = { of: begun, x: event.clientX, y: event.clientY };
     } else if (toMove && view.mode === 'free') setPanning(true);
@@ -322,17 +326,23 @@ export function PictureView({
     setPanning(false);
     drag.current?.of.end?.();
     drag.current = null;
+    paintedOn.current = null;
+  };
+
+  /** Leads the drag on that is under way. */
+  const dragOn = (event: globalThis.PointerEvent) => {
+    const { of, x, y } = drag.current!;
+    // All places since the last event, where the browser has gathered several.
+    const gathered = event.getCoalescedEvents?.() ?? [];
+    for (const each of gathered.length > 1 ? gathered : [event]) {
+      of.move?.(onPicture(each)!, each.clientX - x, each.clientY - y);
+    }
   };
 
   const move = (event: PointerEvent) => {
     pointer.current = toPixels(event);
     if (drag.current) {
-      const { of, x, y } = drag.current;
-      // All places since the last event, where the browser has gathered several.
-      const gathered = event.nativeEvent.getCoalescedEvents?.() ?? [];
-      for (const each of gathered.length > 1 ? gathered : [event.nativeEvent]) {
-        of.move?.(onPicture(each)!, each.clientX - x, each.clientY - y);
-      }
+      if (!RAW || !drag.current.of.live) dragOn(event.nativeEvent);
       return;
     }
     if (panning && viewport) {
@@ -341,6 +351,21 @@ export function PictureView({
     }
     void read();
   };
+
+  // Places as they come, where the browser gives them, not once a frame.
+  const raw = useRef(dragOn);
+  useLayoutEffect(() => {
+    raw.current = dragOn;
+  });
+  useEffect(() => {
+    if (!RAW) return;
+    const element = stage.current!;
+    const moved = (event: Event) => {
+      if (drag.current?.of.live) raw.current(event as globalThis.PointerEvent);
+    };
+    element.addEventListener('pointerrawupdate', moved);
+    return () => element.removeEventListener('pointerrawupdate', moved);
+  }, []);
 
   const onKey = (event: KeyboardEvent) => {
     if (event.ctrlKey || event.metaKey || event.altKey || !viewport) return;

@@ -34,6 +34,8 @@ export interface PictureTool {
 }
 
 export interface ToolDrag {
+  /** It draws past the interface, and is led on as often as the pointer tells of a place, not once a frame. */
+  live?: boolean;
   /** `right` and `down` are CSS pixels since the press. */
   move?: (at: Place, right: number, down: number) => void;
   end?: () => void;
