@@ -5,10 +5,10 @@ import { pointAt, saved } from './work';
 
 /** What is painted on a large photograph lies in the file where it lies on the screen. */
 
-const WIDTH = 5184;
-const HEIGHT = 3456;
+const WIDTH = 3000;
+const HEIGHT = 2000;
 
-/** A photograph of 18 megapixels whose pixels tell where they are: no red, and the low bits of column and row. */
+/** A photograph of 6 megapixels whose pixels tell where they are: no red, and the low bits of column and row. */
 function whereabouts(): Promise<Buffer> {
   const codes = new Uint8Array(WIDTH * HEIGHT * 3);
   for (let y = 0, p = 0; y < HEIGHT; y++) {

@@ -34,8 +34,8 @@ const PROBES = [
   [0.65, 0.75, 0.25],
 ] as const;
 
-/** In a draft a cell is split where its table is expected to be off by more than this. */
-const DRAFT_SPLIT = 1.5 / 255;
+/** In a draft a cell is split where its table may be off by more than this; most of what bends so is off by less than half. */
+const DRAFT_SPLIT = 4 / 255;
 
 /** How many probes a cell gets, by the nodes of the grid: a large cell hides more. */
 const PROBES_BY_SIZE: Record<number, number> = { 17: 8, 33: 4, 65: 2, 129: 1 };

@@ -1,5 +1,12 @@
-import { useEffect, useRef, useState, type CSSProperties } from 'react';
-import { Input, NumberField, Slider as AriaSlider, SliderThumb, SliderTrack } from 'react-aria-components';
+import { memo, useCallback, useEffect, useRef, useState, type CSSProperties, type RefObject } from 'react';
+import {
+  Input,
+  NumberField,
+  Slider as AriaSlider,
+  SliderThumb,
+  SliderTrack,
+  useLocale,
+} from 'react-aria-components';
 import styled from 'styled-components';
 
 const Row = styled.div<{ $wide?: boolean }>`
@@ -138,6 +145,73 @@ const moves = new Set([
   'End',
 ]);
 
+/** How numbers are written, by how they are shown. */
+const formats = new Map<string, Intl.NumberFormat>();
+
+interface Shown {
+  shownTimes: number;
+  unit: string;
+  decimals: number;
+  centred: boolean;
+}
+
+const formatOf = ({ unit, decimals, centred }: Shown): Intl.NumberFormatOptions => ({
+  maximumFractionDigits: decimals,
+  minimumFractionDigits: decimals,
+  signDisplay: centred ? 'exceptZero' : 'auto',
+  ...(unit === '°' && { style: 'unit', unit: 'degree', unitDisplay: 'narrow' }),
+});
+
+const inUnits = (value: number, { shownTimes, decimals }: Shown) =>
+  Number((value * shownTimes).toFixed(decimals));
+
+function written(value: number, shown: Shown, language: string): string {
+  const key = `${language} ${shown.unit} ${shown.decimals} ${shown.centred}`;
+  let format = formats.get(key);
+  if (!format) formats.set(key, (format = new Intl.NumberFormat(language, formatOf(shown))));
+  return format.format(inUnits(value, shown));
+}
+
+/** The number of a slider, to be typed as well. */
+const NumberBox = memo(function NumberBox({
+  name,
+  value,
+  min,
+  max,
+  step,
+  shownTimes,
+  unit,
+  decimals,
+  centred,
+  input,
+  onTyped,
+}: Shown & {
+  name: string;
+  value: number;
+  min: number;
+  max: number;
+  step: number;
+  input: RefObject<HTMLInputElement | null>;
+  /** Must stay the same function. */
+  onTyped: (value: number) => void;
+}) {
+  const shown = { shownTimes, unit, decimals, centred };
+  return (
+    <Box
+      aria-label={`${name}, number`}
+      value={inUnits(value, shown)}
+      minValue={min * shownTimes}
+      maxValue={max * shownTimes}
+      step={step * shownTimes}
+      isWheelDisabled
+      formatOptions={formatOf(shown)}
+      onChange={typed => onTyped(typed / shownTimes)}
+    >
+      <Input ref={input} />
+    </Box>
+  );
+});
+
 /** A slider with its number: dragged, wheeled, by arrow keys, typed, double-clicked back to its standard. */
 export function Slider(props: SliderProps) {
   const { label, name = label, min, max, step, standard, shownTimes = 1, unit = '', decimals = 0 } = props;
@@ -145,14 +219,27 @@ export function Slider(props: SliderProps) {
   /** Where it is while it moves: it does not wait for what it moves. */
   const [moving, setMoving] = useState<number | null>(null);
   const value = moving ?? props.value;
+  const centred = min < 0 && max > 0;
+  const shown = { shownTimes, unit, decimals, centred };
+  const { locale } = useLocale();
+  const input = useRef<HTMLInputElement>(null);
   const move = (v: number) => {
     setMoving(v);
+    // Only its text, since the whole box would be built anew with each movement.
+    if (input.current) input.current.value = written(v, shown, locale);
     props.onChange(v);
   };
   const rest = (v: number) => {
     setMoving(null);
     props.onChangeEnd(v);
   };
+  // Where it came to rest elsewhere than it was moved to.
+  const text = written(props.value, shown, locale);
+  useEffect(() => {
+    if (moving === null && input.current && input.current !== document.activeElement) {
+      input.current.value = text;
+    }
+  }, [moving, text]);
   const latest = useRef({ ...props, value, move, rest });
   useEffect(() => {
     latest.current = { ...props, value, move, rest };
@@ -209,7 +296,12 @@ export function Slider(props: SliderProps) {
     };
   }, []);
 
-  const centred = min < 0 && max > 0;
+  const onTyped = useCallback((typed: number) => {
+    const v = Number.isFinite(typed) ? typed : latest.current.standard;
+    latest.current.onChange(v);
+    latest.current.onChangeEnd(v);
+  }, []);
+
   const style = { '--v': (value - min) / (max - min), '--paint': props.paint } as CSSProperties;
   return (
     <Row $wide={props.wide}>
@@ -237,27 +329,16 @@ export function Slider(props: SliderProps) {
           <Rod />
         </Track>
       </Frame>
-      <Box
-        aria-label={`${name}, number`}
-        value={Number((value * shownTimes).toFixed(decimals))}
-        minValue={min * shownTimes}
-        maxValue={max * shownTimes}
-        step={step * shownTimes}
-        isWheelDisabled
-        formatOptions={{
-          maximumFractionDigits: decimals,
-          minimumFractionDigits: decimals,
-          signDisplay: centred ? 'exceptZero' : 'auto',
-          ...(unit === '°' && { style: 'unit', unit: 'degree', unitDisplay: 'narrow' }),
-        }}
-        onChange={shown => {
-          const typed = Number.isFinite(shown) ? shown / shownTimes : standard;
-          props.onChange(typed);
-          props.onChangeEnd(typed);
-        }}
-      >
-        <Input />
-      </Box>
+      <NumberBox
+        name={name}
+        value={props.value}
+        min={min}
+        max={max}
+        step={step}
+        {...shown}
+        input={input}
+        onTyped={onTyped}
+      />
     </Row>
   );
 }
