@@ -7,9 +7,10 @@ import { apart, TOLERANCE } from './tolerance';
 /** A cell is split where its table is off by more than this share of the tolerance at a probe. */
 const SPLIT = 0.85;
 
-/** Nodes along an axis of the coarsest grid, and how often it may be doubled: to 129 nodes, or 33 for a draft. */
+/** Nodes along an axis of the coarsest grid, and how often it may be doubled: to 129 nodes, or 29 for a draft. */
 const COARSEST = 17;
 const DOUBLINGS = 3;
+const DRAFT_COARSEST = 15;
 const DRAFT_DOUBLINGS = 1;
 
 /** Colours that a baked grid is checked on: a low-discrepancy set over the cube, and one over the darks. */
@@ -252,8 +253,9 @@ export function dig({ size, channels, values }: Grid, r: number, g: number, b: n
 export function bakeGrid(point: Point, channels: 1 | 3, draft: boolean): Grid {
   const doublings = draft ? DRAFT_DOUBLINGS : DOUBLINGS;
   const c = new Float64Array(3);
-  let grid: Grid = { size: COARSEST, channels, values: new Float32Array(COARSEST ** 3 * channels) };
-  const nodes = gridNodes(COARSEST);
+  const size = draft ? DRAFT_COARSEST : COARSEST;
+  let grid: Grid = { size, channels, values: new Float32Array(size ** 3 * channels) };
+  const nodes = gridNodes(size);
   let o = 0;
   for (const r of nodes) {
     for (const g of nodes) {
@@ -266,7 +268,7 @@ export function bakeGrid(point: Point, channels: 1 | 3, draft: boolean): Grid {
       }
     }
   }
-  let open = allCells(COARSEST);
+  let open = allCells(size);
   for (let level = 0; level < doublings && open.length; level++) {
     const split: number[] = [];
     const add = (r: number, g: number, b: number) => split.push(r, g, b);
