@@ -195,7 +195,7 @@ await withServer(async url => {
       });
       window.watcher.observe(canvas, { attributes: true, attributeFilter: ['data-wanted', 'data-shown'] });
       // A brush is led by places as they come, a slider by those of each frame.
-      for (const type of ['pointermove', 'pointerrawupdate']) {
+      for (const type of ['pointerdown', 'pointermove', 'pointerrawupdate', 'pointerup']) {
         addEventListener(type, e => (window.moved = e.timeStamp), true);
       }
     });

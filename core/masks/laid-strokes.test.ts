@@ -31,6 +31,19 @@ describe('strokes laid with memory', () => {
     );
   });
 
+  it('are whole across the squares that they are laid in', () => {
+    const large = { width: 900, height: 700 };
+    const across = { cell: 1, x: 200, y: 220, width: 330, height: 90 };
+    fc.assert(
+      fc.property(fc.array(stroke, { minLength: 1, maxLength: 3 }), strokes => {
+        const whole = new Float32Array(across.width * across.height);
+        layStrokes(whole, across, strokes, large);
+        expect(same(laidStrokes(strokes, across, large), whole)).toBe(true);
+      }),
+      { numRuns: 30 },
+    );
+  });
+
   it('a stroke painted otherwise does not go on from the one before', () => {
     const line = (y: number, radius: number) => ({
       points: [

@@ -34,21 +34,39 @@ function goesOn(stroke: Stroke, from: Stroke): boolean {
   });
 }
 
+/** Whether two strokes are the same, point by point. */
+const isSame = (a: Stroke, b: Stroke): boolean => a.points.length === b.points.length && goesOn(a, b);
+
+/** The strokes of a square but the last, laid: from what is known of them without their last, or anew. */
+function earlierOn(
+  earlier: readonly Stroke[],
+  before: Remembered | undefined,
+  square: Lattice,
+  photograph: { width: number; height: number },
+): Float32Array {
+  const last = earlier.at(-1);
+  if (last && before?.last && isSame(last, before.last.stroke)) return before.last.values.slice();
+  const values = new Float32Array(SIDE * SIDE);
+  layStrokes(values, square, earlier, photograph);
+  return values;
+}
+
 /** A square with the strokes laid, to be read at once and not written to, since painting on goes on in it. */
 function laidSquare(
   strokes: readonly Stroke[],
-  names: string,
+  names: readonly string[],
   square: Lattice,
   photograph: { width: number; height: number },
 ): Float32Array {
   const { x, y, cell } = square;
-  const key = `${x} ${y} ${cell} ${photograph.width} ${photograph.height} ${names}`;
+  const place = `${x} ${y} ${cell} ${photograph.width} ${photograph.height}`;
+  const keyOf = (count: number) => `${place} ${names.slice(0, count).join()}`;
   const last = strokes.at(-1)!;
-  let known = kept.get(key);
-  if (!known) {
-    known = { earlier: new Float32Array(SIDE * SIDE) };
-    layStrokes(known.earlier, square, strokes.slice(0, -1), photograph);
-  }
+  const count = strokes.length - 1;
+  const key = keyOf(count);
+  const known = kept.get(key) ?? {
+    earlier: earlierOn(strokes.slice(0, -1), kept.get(keyOf(count - 1)), square, photograph),
+  };
   kept.delete(key);
   kept.set(key, known);
   if (kept.size > KEPT) kept.delete(kept.keys().next().value!);
@@ -77,7 +95,7 @@ export function laidStrokes(
     layStrokes(out, lattice, strokes, photograph);
     return out;
   }
-  const names = strokes.slice(0, -1).map(strokeName).join();
+  const names = strokes.slice(0, -1).map(strokeName);
   for (let row = top; row <= bottom; row++) {
     for (let column = left; column <= right; column++) {
       const square = { cell, x: column * SIDE, y: row * SIDE, width: SIDE, height: SIDE };

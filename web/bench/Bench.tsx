@@ -3,6 +3,7 @@ import { Crop, Info, Redo2, Undo2 } from 'lucide-react';
 import {
   startTransition,
   useCallback,
+  useDeferredValue,
   useEffect,
   useMemo,
   useRef,
@@ -146,6 +147,8 @@ function BenchAtWork({
   const navigate = useNavigate();
   const client = useQueryClient();
   const { take, treatment, saving } = useSyncExternalStore(session.subscribe, session.rested);
+  // The line is built in pieces, between what the hand does meanwhile.
+  const onLine = useDeferredValue(treatment);
   const { edits, chosen, choose } = useEdits(session);
   const [lampAt, setLampAt] = useState<number | null>(null);
   const [bareHeld, setBareHeld] = useState(false);
@@ -269,7 +272,7 @@ function BenchAtWork({
       {around ? (
         <TrayLine
           picture={picture}
-          treatment={treatment}
+          treatment={onLine}
           chosen={chosen}
           lamp={lamp}
           edits={edits}

@@ -1,5 +1,6 @@
 import {
   useCallback,
+  useDeferredValue,
   useEffect,
   useLayoutEffect,
   useMemo,
@@ -91,7 +92,8 @@ export function Workplace({
   setFramingOpen,
 }: WorkplaceProps) {
   const { treatment } = useSyncExternalStore(session.subscribe, session.paced);
-  const { treatment: calm } = useSyncExternalStore(session.subscribe, session.rested);
+  const { treatment: rested } = useSyncExternalStore(session.subscribe, session.rested);
+  const calm = useDeferredValue(rested);
   const [choosingMono, setChoosingMono] = useState(false);
   const [held, setHeld] = useState<Parameters<Hold>[0]>([]);
   const { commit, preview } = edits;

@@ -205,13 +205,13 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
     if (target.startsWith('stage:')) {
       const stage = target.slice(6) as Stage;
       if (steps.find(s => s.id === id)?.stage === stage) return;
-      edits.place(placeStep(treatment, id, stage, Number.MAX_SAFE_INTEGER), id);
+      edits.place(placeStep(edits.now(), id, stage, Number.MAX_SAFE_INTEGER), id);
       return;
     }
     const other = steps.find(s => s.id === target);
     if (!other) return;
     const inStage = steps.filter(s => s.stage === other.stage);
-    edits.place(placeStep(treatment, id, other.stage, inStage.indexOf(other)), id);
+    edits.place(placeStep(edits.now(), id, other.stage, inStage.indexOf(other)), id);
   };
 
   const kindsFor = (stage: Stage) => {
