@@ -1,6 +1,7 @@
 import { readCodes } from '../kernels/codes';
 import type { Codes } from '../kernels/grid';
 import { cut, drawBack, layNormal, layThrough, partOfCovered, type Covered } from '../kernels/lay';
+import type { StrokeMemory } from '../masks/laid-strokes';
 import { isWhole } from '../masks/reach';
 import type { Region } from '../steps/define';
 import type { Geometry, Rectangle } from './geometry';
@@ -50,6 +51,8 @@ export function surveyFor(pass: Pass, working: Working, whole: Rectangle, geomet
 
 const nothingPlaced = new Float32Array(0);
 const none = { beneath: nothingPlaced, ground: nothingPlaced };
+/** The same where something is kept between runs: then strokes are remembered as well. */
+const remembering = { ...none, memory: new Map() satisfies StrokeMemory };
 
 /** Runs one pass over a region, in place. */
 export function runPass(
@@ -137,7 +140,7 @@ function placedIn(
       const known = kept.get(maskKey) as { of: Covered | null } | undefined;
       found.covered = known
         ? known.of && partOfCovered(known.of, only)
-        : coverage.of(only, geometry, none, undefined);
+        : coverage.of(only, geometry, remembering, undefined);
     }
     if (pass.kind === 'field' && pass.field.placed && placedKey !== undefined) {
       const known = kept.get(placedKey) as Float32Array | undefined;
@@ -172,7 +175,9 @@ function placedOver(
     const { coverage, maskKey } = pass;
     const found: Placed = {};
     if (coverage?.placed && maskKey !== undefined) {
-      const { of } = find(maskKey, () => ({ of: coverage.of(part, geometry, none, undefined) }));
+      const { of } = find(maskKey, () => ({
+        of: coverage.of(part, geometry, kept ? remembering : none, undefined),
+      }));
       found.covered = of;
     }
     // Where nothing is kept, it is made band by band.

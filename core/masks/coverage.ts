@@ -67,6 +67,7 @@ function plainly(
   bleed: number,
 ): Float32Array {
   const count = region.width * region.height;
+  const { memory } = input;
   if (!readsPicture(mask, masks, () => true)) {
     const source = sourceOf(geometry, region);
     // One cell more around, for the interpolation; cells are fixed to the photograph.
@@ -77,9 +78,9 @@ function plainly(
       width: source.width + 2,
       height: source.height + 2,
     };
-    if (geometry.untouched) return placedOn(mask, masks, { ...region, cell: 1 }, geometry, bleed);
+    if (geometry.untouched) return placedOn(mask, masks, { ...region, cell: 1 }, geometry, bleed, memory);
     const out = new Float32Array(count);
-    const values = placedOn(mask, masks, lattice, geometry, bleed);
+    const values = placedOn(mask, masks, lattice, geometry, bleed, memory);
     readLattice(values, lattice, region, geometry.toPhotograph, out);
     return out;
   }

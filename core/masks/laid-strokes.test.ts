@@ -1,11 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { strokeUpTo } from '../testing/arbitraries';
-import { laidStrokes } from './laid-strokes';
+import { laidStrokes, type StrokeMemory } from './laid-strokes';
 import { layStrokes } from './strokes';
 
 const photograph = { width: 300, height: 200 };
 const lattice = { cell: 1, x: 40, y: 20, width: 45, height: 36 };
+const memory: StrokeMemory = new Map();
 const same = (a: Float32Array, b: Float32Array) => a.length === b.length && a.every((v, i) => v === b[i]);
 const stroke = strokeUpTo(0.2, 8);
 
@@ -20,13 +21,13 @@ describe('strokes laid with memory', () => {
             const now = [...before, { ...last, points: last.points.slice(0, length) }];
             const whole = new Float32Array(lattice.width * lattice.height);
             layStrokes(whole, lattice, now, photograph);
-            expect(same(laidStrokes(now, lattice, photograph), whole)).toBe(true);
+            expect(same(laidStrokes(now, lattice, photograph, memory), whole)).toBe(true);
           }
         }
         const undone = strokes.slice(0, -1);
         const whole = new Float32Array(lattice.width * lattice.height);
         if (undone.length) layStrokes(whole, lattice, undone, photograph);
-        expect(same(laidStrokes(undone, lattice, photograph), whole)).toBe(true);
+        expect(same(laidStrokes(undone, lattice, photograph, memory), whole)).toBe(true);
       }),
     );
   });
@@ -38,7 +39,7 @@ describe('strokes laid with memory', () => {
       fc.property(fc.array(stroke, { minLength: 1, maxLength: 3 }), strokes => {
         const whole = new Float32Array(across.width * across.height);
         layStrokes(whole, across, strokes, large);
-        expect(same(laidStrokes(strokes, across, large), whole)).toBe(true);
+        expect(same(laidStrokes(strokes, across, large, memory), whole)).toBe(true);
       }),
       { numRuns: 30 },
     );
@@ -59,7 +60,7 @@ describe('strokes laid with memory', () => {
     for (const stroke of [line(0.3, 0.1), line(0.5, 0.1), line(0.5, 0.05)]) {
       const whole = new Float32Array(lattice.width * lattice.height);
       layStrokes(whole, lattice, [stroke], photograph);
-      expect(same(laidStrokes([stroke], lattice, photograph), whole)).toBe(true);
+      expect(same(laidStrokes([stroke], lattice, photograph, memory), whole)).toBe(true);
     }
   });
 });

@@ -8,7 +8,7 @@ import { layStroke, layStrokes, type Laid } from './strokes';
  * the pointer, and of itself only what has been added. The result is that of laying all of them.
  */
 
-interface Remembered {
+export interface Remembered {
   /** All strokes but the last. */
   earlier: Float32Array;
   /** The last as it was, on top of them, and how far it was laid. */
@@ -19,9 +19,9 @@ interface Remembered {
 const SIDE = 256;
 /** Squares remembered at most, up to half a megabyte each. */
 const KEPT = 128;
-/** Asked for more squares than this, nobody is painting: then nothing is remembered. */
-const MANY = 32;
-const kept = new Map<string, Remembered>();
+
+/** What has been laid before, by square and strokes. */
+export type StrokeMemory = Map<string, Remembered>;
 
 /** Whether a stroke is another with points added to it. */
 function goesOn(stroke: Stroke, from: Stroke): boolean {
@@ -57,6 +57,7 @@ function laidSquare(
   names: readonly string[],
   square: Lattice,
   photograph: { width: number; height: number },
+  memory: StrokeMemory,
 ): Float32Array {
   const { x, y, cell } = square;
   const place = `${x} ${y} ${cell} ${photograph.width} ${photograph.height}`;
@@ -64,12 +65,12 @@ function laidSquare(
   const last = strokes.at(-1)!;
   const count = strokes.length - 1;
   const key = keyOf(count);
-  const known = kept.get(key) ?? {
-    earlier: earlierOn(strokes.slice(0, -1), kept.get(keyOf(count - 1)), square, photograph),
+  const known = memory.get(key) ?? {
+    earlier: earlierOn(strokes.slice(0, -1), memory.get(keyOf(count - 1)), square, photograph),
   };
-  kept.delete(key);
-  kept.set(key, known);
-  if (kept.size > KEPT) kept.delete(kept.keys().next().value!);
+  memory.delete(key);
+  memory.set(key, known);
+  if (memory.size > KEPT) memory.delete(memory.keys().next().value!);
 
   const before = known.last;
   const goes = before && goesOn(last, before.stroke);
@@ -79,11 +80,12 @@ function laidSquare(
   return values;
 }
 
-/** The coverage of strokes on a lattice. */
+/** The coverage of strokes on a lattice, with memory of what was laid before. */
 export function laidStrokes(
   strokes: readonly Stroke[],
   lattice: Lattice,
   photograph: { width: number; height: number },
+  memory: StrokeMemory,
 ): Float32Array {
   const { x, y, width, height, cell } = lattice;
   const out = new Float32Array(width * height);
@@ -91,15 +93,11 @@ export function laidStrokes(
   const [left, top] = [x, y].map(v => Math.floor(v / SIDE));
   const right = Math.floor((x + width - 1) / SIDE);
   const bottom = Math.floor((y + height - 1) / SIDE);
-  if ((right - left + 1) * (bottom - top + 1) > MANY) {
-    layStrokes(out, lattice, strokes, photograph);
-    return out;
-  }
   const names = strokes.slice(0, -1).map(strokeName);
   for (let row = top; row <= bottom; row++) {
     for (let column = left; column <= right; column++) {
       const square = { cell, x: column * SIDE, y: row * SIDE, width: SIDE, height: SIDE };
-      const laid = laidSquare(strokes, names, square, photograph);
+      const laid = laidSquare(strokes, names, square, photograph, memory);
       const from = Math.max(x, square.x);
       const to = Math.min(x + width, square.x + SIDE);
       const end = Math.min(y + height, square.y + SIDE);

@@ -4,7 +4,8 @@ import type { Mask, MaskPart } from '../treatment/masks';
 import { readGreyPng } from './grey-png';
 import { byId } from './named';
 import { deviation, shapedPart } from './shaping';
-import { laidStrokes } from './laid-strokes';
+import { laidStrokes, type StrokeMemory } from './laid-strokes';
+import { layStrokes } from './strokes';
 
 /** Masks that are functions of place alone: strokes, shapes, pictures, and masks made of them. */
 
@@ -14,13 +15,17 @@ type Placed = Extract<MaskPart, { kind: 'brush' | 'linear' | 'oval' | 'whole' | 
 const BLUR_CELLS = 4;
 const GROW_CELLS = 16;
 
-/** A mask that is a function of place alone, on a lattice. */
+/**
+ * A mask that is a function of place alone, on a lattice.
+ * @param memory of strokes, where the same are asked for again and again
+ */
 export function placedOn(
   mask: Mask,
   masks: readonly Mask[],
   lattice: Lattice,
   geometry: Geometry,
   bleed: number,
+  memory?: StrokeMemory,
 ) {
   const { longEdge } = geometry;
   const grow = mask.grow * longEdge;
@@ -44,7 +49,7 @@ export function placedOn(
   const first = mask.parts[0];
   if (first?.op === 'subtract') values.fill(1);
   for (const part of mask.parts) {
-    const covered = placedPart(part as Placed, masks, wide, geometry);
+    const covered = placedPart(part as Placed, masks, wide, geometry, memory);
     join(values, covered, part.op);
   }
   if (sigma > 0 || grow !== 0) values = shapedPart(values, wide, grow, sigma);
@@ -70,6 +75,7 @@ function placedPart(
   masks: readonly Mask[],
   lattice: Lattice,
   geometry: Geometry,
+  memory?: StrokeMemory,
 ): Float32Array {
   const { photograph, longEdge } = geometry;
   const values = new Float32Array(lattice.width * lattice.height);
@@ -79,7 +85,9 @@ function placedPart(
   ];
   switch (part.kind) {
     case 'brush':
-      return laidStrokes(part.strokes, lattice, photograph);
+      if (memory) return laidStrokes(part.strokes, lattice, photograph, memory);
+      layStrokes(values, lattice, part.strokes, photograph);
+      break;
     case 'linear':
       linear(values, lattice, pixels(part.from), pixels(part.to));
       break;
@@ -101,7 +109,7 @@ function placedPart(
       spread(values, lattice, readGreyPng(part.png), photograph);
       break;
     case 'mask':
-      return placedOn(byId(masks, part.mask), masks, lattice, geometry, 0);
+      return placedOn(byId(masks, part.mask), masks, lattice, geometry, 0, memory);
   }
   return values;
 }

@@ -2,6 +2,7 @@ import { hueSixths } from '../colour/hues';
 import { luma } from '../colour/srgb';
 import { smoothstep } from '../colour/tones';
 import type { MaskPart } from '../treatment/masks';
+import type { StrokeMemory } from './laid-strokes';
 import { reachAt } from './reach';
 
 /** Parts of masks that are read from the picture: its tones and its hues. */
@@ -14,6 +15,8 @@ export interface CoverageInput {
   beneath: Float32Array;
   /** The photograph with only its Ground steps: where hues and edges are read. */
   ground: Float32Array;
+  /** Strokes that were laid before, where the picture is worked on. */
+  memory?: StrokeMemory;
 }
 
 /** How much a tone or a hue belongs. Neutral pixels have no hue and belong little. */
