@@ -29,7 +29,7 @@ test('steps are added, switched, dialled, moved by keys and removed, each undone
   await add(page, 'Ground', 'Light');
   await add(page, 'Mono', 'Mono');
   await add(page, 'Tone', 'Split tone');
-  expect(await names(page)).toBe('Light, Mono, Split tone');
+  await expect.poll(() => names(page)).toBe('Light, Mono, Split tone');
 
   // A slider by keys: exposure in steps of a twentieth.
   await trays(page).first().click();
@@ -59,9 +59,9 @@ test('steps are added, switched, dialled, moved by keys and removed, each undone
   await page.keyboard.press('Alt+ArrowRight');
   await expect(line(page).getByRole('group', { name: 'Tone' }).locator('[data-tray]')).toHaveCount(2);
   await page.keyboard.press('Alt+ArrowRight');
-  expect(await names(page)).toBe('Light, Split tone, Mono');
+  await expect.poll(() => names(page)).toBe('Light, Split tone, Mono');
   await page.keyboard.press('Delete');
-  expect(await names(page)).toBe('Light, Split tone');
+  await expect.poll(() => names(page)).toBe('Light, Split tone');
   await saved(page);
   for (const before of ['Light, Split tone, Mono', 'Light, Mono, Split tone']) {
     await page.getByRole('button', { name: /^Undo: / }).click();
@@ -73,7 +73,7 @@ test('a tray is dragged to another place and another group', async ({ page, app 
   await open(page, app);
   await add(page, 'Tone', 'Split tone');
   await add(page, 'Tone', 'Light');
-  expect(await names(page)).toBe('Split tone, Light');
+  await expect.poll(() => names(page)).toBe('Split tone, Light');
   const drag = async (from: { x: number; y: number }, to: { x: number; y: number }) => {
     await page.mouse.move(from.x, from.y);
     await page.mouse.down();

@@ -44,6 +44,8 @@ test('a gradient of three stops over colour, evened, reversed and back to black 
   await panel.getByRole('button', { name: /Colour of stop 3/ }).click();
   const number = page.getByRole('dialog', { name: 'Colour of stop 3' }).getByRole('textbox');
   await number.fill('#a06030');
+  // What is being typed stays, whatever is built anew meanwhile.
+  await saved(page);
   await page.keyboard.press('Enter');
   await page.keyboard.press('Escape');
   await saved(page);

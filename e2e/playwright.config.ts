@@ -5,7 +5,8 @@ export default defineConfig({
   testDir: '.',
   outputDir: '../test-results/e2e',
   fullyParallel: false,
-  workers: 1,
+  // Each has a server and a database of its own; a test waits more than it computes.
+  workers: 2,
   retries: 0,
   timeout: 90_000,
   expect: { timeout: 15_000 },

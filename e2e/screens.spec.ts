@@ -90,7 +90,7 @@ test('axe finds nothing in the frame, with the tools of an area, in the pigment 
   await page.getByRole('button', { name: /^Frame/ }).click();
   await check('frame');
   await trays.nth(2).click();
-  await page.getByRole('button', { name: 'New area' }).click();
+  await page.getByRole('button', { name: 'New area', exact: true }).click();
   for (const tool of ['Hues', 'Tones', 'Oval', 'Brush']) {
     await page.getByRole('button', { name: tool, exact: true }).click();
     await check(tool);

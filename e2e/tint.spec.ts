@@ -35,7 +35,7 @@ test('a quince tinted with a soft brush at half strength: shading kept, edge sof
 }) => {
   const bare = await openBench(page, app, [], await ball());
   await add(page, 'Colour', 'Wash');
-  await page.getByRole('button', { name: 'New area' }).click();
+  await page.getByRole('button', { name: 'New area', exact: true }).click();
   await expect(page.getByText(/^Nothing yet/)).toBeVisible();
   // Laid on an empty area, it colours nothing.
   expect(differs(await pictureOn(page), bare)).toBeLessThan(3);
@@ -82,7 +82,7 @@ test('the brush: size by keys, a cursor that tells, straight lines, a film and g
 }) => {
   await openBench(page, app, [], await ball());
   await add(page, 'Colour', 'Wash');
-  await page.getByRole('button', { name: 'New area' }).click();
+  await page.getByRole('button', { name: 'New area', exact: true }).click();
   const cursor = page.locator('[data-brush-cursor]');
   const at = await pointAt(page, 0.2, 0.2);
   await page.mouse.move(at.x, at.y);
@@ -129,7 +129,7 @@ test('five washes, one recoloured and one moved afterwards, an area reused and i
   ] as const;
   for (const [u, v, pigment] of spots) {
     await add(page, 'Colour', 'Wash');
-    await page.getByRole('button', { name: 'New area' }).click();
+    await page.getByRole('button', { name: 'New area', exact: true }).click();
     await page.getByRole('group', { name: 'Pigments' }).getByRole('button', { name: pigment }).click();
     await drag(page, [u, v], [u + 0.1, v]);
   }
@@ -185,7 +185,7 @@ test('the colour of one painted door is kept, and leftovers are found and cleane
 }) => {
   const bare = await openBench(page, app, [{ kind: 'mono' }], await doors());
   await add(page, 'Colour', 'Kept colour');
-  await page.getByRole('button', { name: 'New area' }).click();
+  await page.getByRole('button', { name: 'New area', exact: true }).click();
   await page.getByRole('button', { name: 'Hues', exact: true }).click();
   const at = await pointAt(page, 250 / 900, 350 / 600);
   await page.mouse.click(at.x, at.y);
@@ -216,14 +216,14 @@ test('dodge and burn beneath two conversions serve both', async ({ page, app }) 
   await openBench(page, app, [{ kind: 'mono' }], await ball());
   const plain = await pictureOn(page);
   await add(page, 'Ground', 'Light in an area');
-  await page.getByRole('button', { name: 'New area' }).click();
+  await page.getByRole('button', { name: 'New area', exact: true }).click();
   await type(page, 'Exposure', '0.8');
   await type(page, 'Brush flow', '30');
   await drag(page, [0.45, 0.5], [0.55, 0.5]);
   const once = luma(colourAt(await pictureOn(page), 0.5, 0.5));
   expect(once).toBeGreaterThan(luma(colourAt(plain, 0.5, 0.5)) + 4);
   await add(page, 'Ground', 'Light in an area');
-  await page.getByRole('button', { name: 'New area' }).click();
+  await page.getByRole('button', { name: 'New area', exact: true }).click();
   await type(page, 'Exposure', '-1');
   await page.getByRole('button', { name: 'Gradient', exact: true }).click();
   await drag(page, [0.5, 0.02], [0.5, 0.35]);
@@ -252,7 +252,7 @@ test('a boosted curve with one spot painted out', async ({ page, app }) => {
   await press(page, 'Shift+ArrowLeft', 3);
   const boosted = await pictureOn(page);
   expect(luma(colourAt(boosted, 0.5, 0.5))).toBeGreaterThan(luma(colourAt(plain, 0.5, 0.5)) + 25);
-  await page.getByRole('button', { name: 'New area' }).click();
+  await page.getByRole('button', { name: 'New area', exact: true }).click();
   await page.getByRole('button', { name: /^More for Area/ }).click();
   await page.getByRole('menuitem', { name: 'Add the whole picture' }).click();
   expect(differs(await pictureOn(page), boosted)).toBeLessThan(3);
@@ -327,7 +327,7 @@ test('pigments are kept for all photographs, taken by key, brought in and saved 
 
 test('an area goes out as a grey PNG and comes back in its place', async ({ page, app }) => {
   await openBench(page, app, [{ kind: 'wash' }], await ball());
-  await page.getByRole('button', { name: 'New area' }).click();
+  await page.getByRole('button', { name: 'New area', exact: true }).click();
   await press(page, ']', 6);
   await drag(page, [0.3, 0.4], [0.4, 0.4]);
   const painted = await pictureOn(page);
@@ -340,7 +340,7 @@ test('an area goes out as a grey PNG and comes back in its place', async ({ page
   expect([channels, width, height]).toEqual([1, 900, 600]);
 
   await openBench(page, app, [{ kind: 'wash' }], await ball());
-  await page.getByRole('button', { name: 'New area' }).click();
+  await page.getByRole('button', { name: 'New area', exact: true }).click();
   const input = page.getByLabel('Area file');
   await input.setInputFiles({
     name: 'no.png',

@@ -14,6 +14,7 @@ import { useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import type { Stage } from '../../core/steps/define';
 import type { Kind } from '../../core/steps';
+import type { Treatment } from '../../core/treatment/schema';
 import { ask, messageOf, type Photograph, type Series, type Take } from '../app/api';
 import { tell } from '../app/notices';
 import { keys, useChangePhotograph, usePhotograph, useSeries } from '../app/queries';
@@ -132,6 +133,14 @@ function useBenchKeys(step: (direction: 'undo' | 'redo') => void, setBareHeld: (
   }, [step, setBareHeld]);
 }
 
+/** Whether two treatments have the same steps in the same places, whatever they are set to. */
+const looksAlike = (a: Treatment, b: Treatment): boolean =>
+  a.steps.length === b.steps.length &&
+  a.steps.every((step, i) => {
+    const other = b.steps[i];
+    return (['id', 'stage', 'group', 'enabled', 'name'] as const).every(key => step[key] === other[key]);
+  });
+
 /** What does not follow each movement of a control: the bar, the strip and the tray line about the workplace. */
 function BenchAtWork({
   photograph,
@@ -147,8 +156,9 @@ function BenchAtWork({
   const navigate = useNavigate();
   const client = useQueryClient();
   const { take, treatment, saving } = useSyncExternalStore(session.subscribe, session.rested);
-  // The line is built in pieces, between what the hand does meanwhile.
-  const onLine = useDeferredValue(treatment);
+  // What moved no tray is shown there a little later, built in pieces between what the hand does meanwhile.
+  const deferred = useDeferredValue(treatment);
+  const onLine = looksAlike(deferred, treatment) ? deferred : treatment;
   const { edits, chosen, choose } = useEdits(session);
   const [lampAt, setLampAt] = useState<number | null>(null);
   const [bareHeld, setBareHeld] = useState(false);

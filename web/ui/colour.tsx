@@ -1,3 +1,4 @@
+import { useMemo } from 'react';
 import {
   Button as AriaButton,
   ColorArea,
@@ -138,7 +139,8 @@ export function ColourPicker({
   /** Colours with names, to be taken by a click. */
   wells?: readonly { name: string; colour: string }[];
 }) {
-  const colour = parseColor(value).toFormat('hsb');
+  // Of the same value the same object: another one would take what is being typed for outdated.
+  const colour = useMemo(() => parseColor(value).toFormat('hsb'), [value]);
   return (
     <ColorPicker value={colour} onChange={c => onChange(c.toString('hex').toLowerCase())}>
       <DialogTrigger onOpenChange={open => !open && onChangeEnd(value)}>

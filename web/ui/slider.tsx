@@ -145,8 +145,10 @@ const moves = new Set([
   'End',
 ]);
 
-/** How numbers are written, by how they are shown. */
+/** How numbers are written, by language and by how they are shown. */
 const formats = new Map<string, Intl.NumberFormat>();
+/** The same as options: of the same way the same object, since another one would undo what is being typed. */
+const options = new Map<string, Intl.NumberFormatOptions>();
 
 interface Shown {
   shownTimes: number;
@@ -155,20 +157,29 @@ interface Shown {
   centred: boolean;
 }
 
-const formatOf = ({ unit, decimals, centred }: Shown): Intl.NumberFormatOptions => ({
-  maximumFractionDigits: decimals,
-  minimumFractionDigits: decimals,
-  signDisplay: centred ? 'exceptZero' : 'auto',
-  ...(unit === '°' && { style: 'unit', unit: 'degree', unitDisplay: 'narrow' }),
-});
+const keyOf = ({ unit, decimals, centred }: Shown) => `${unit} ${decimals} ${centred}`;
+
+function optionsOf(shown: Shown): Intl.NumberFormatOptions {
+  const { unit, decimals, centred } = shown;
+  const known = options.get(keyOf(shown));
+  if (known) return known;
+  const made: Intl.NumberFormatOptions = {
+    maximumFractionDigits: decimals,
+    minimumFractionDigits: decimals,
+    signDisplay: centred ? 'exceptZero' : 'auto',
+    ...(unit === '°' && { style: 'unit', unit: 'degree', unitDisplay: 'narrow' }),
+  };
+  options.set(keyOf(shown), made);
+  return made;
+}
 
 const inUnits = (value: number, { shownTimes, decimals }: Shown) =>
   Number((value * shownTimes).toFixed(decimals));
 
 function written(value: number, shown: Shown, language: string): string {
-  const key = `${language} ${shown.unit} ${shown.decimals} ${shown.centred}`;
+  const key = `${language} ${keyOf(shown)}`;
   let format = formats.get(key);
-  if (!format) formats.set(key, (format = new Intl.NumberFormat(language, formatOf(shown))));
+  if (!format) formats.set(key, (format = new Intl.NumberFormat(language, optionsOf(shown))));
   return format.format(inUnits(value, shown));
 }
 
@@ -204,7 +215,7 @@ const NumberBox = memo(function NumberBox({
       maxValue={max * shownTimes}
       step={step * shownTimes}
       isWheelDisabled
-      formatOptions={formatOf(shown)}
+      formatOptions={optionsOf(shown)}
       onChange={typed => onTyped(typed / shownTimes)}
     >
       <Input ref={input} />

@@ -170,10 +170,18 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
       ?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
   }, [chosen]);
 
-  const focusTray = (id: string) =>
-    requestAnimationFrame(() =>
-      run.current?.querySelector<HTMLElement>(`[data-tray="${window.CSS.escape(id)}"]`)?.focus(),
-    );
+  /** The tray to be focused again when the line has been laid anew. */
+  const toFocus = useRef<string | null>(null);
+  const find = (id: string) =>
+    run.current?.querySelector<HTMLElement>(`[data-tray="${window.CSS.escape(id)}"]`);
+  const focusTray = (id: string) => {
+    find(id)?.focus();
+    toFocus.current = id;
+  };
+  useLayoutEffect(() => {
+    if (toFocus.current !== null) find(toFocus.current)?.focus();
+    toFocus.current = null;
+  }, [layout]);
 
   const onKey = (event: KeyboardEvent, step: Step) => {
     const i = steps.indexOf(step);
@@ -185,7 +193,7 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
       const next = steps[i + by];
       if (next) {
         onChoose(next.id);
-        focusTray(next.id);
+        find(next.id)?.focus();
       }
     } else if (event.key === 'Delete' || event.key === 'Backspace') {
       const next = steps[i + 1] ?? steps[i - 1];

@@ -67,6 +67,10 @@ export const Group = styled.div`
     height: 24px;
     line-height: 24px;
     padding-left: 2px;
+    /* The stage stays named while its trays scroll by. */
+    position: sticky;
+    left: 20px;
+    width: max-content;
   }
   > div {
     display: flex;
