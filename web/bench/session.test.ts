@@ -120,6 +120,60 @@ describe('a session on a take', () => {
     expect(session.rested()).toBe(session.state());
   });
 
+  it('tells the panel of a slider that glides ten times a second, and all when it rests', async () => {
+    const session = open();
+    const shown = new Set<number>();
+    for (let i = 1; i <= 30; i++) {
+      await vi.advanceTimersByTimeAsync(16);
+      session.glide(light(i / 100));
+      expect(exposureOf(session.state().treatment)).toBe(i / 100);
+      shown.add(exposureOf(session.paced().treatment));
+    }
+    expect(shown.size).toBeGreaterThanOrEqual(4);
+    expect(shown.size).toBeLessThanOrEqual(7);
+    expect(exposureOf(session.rested().treatment)).toBe(0);
+    await vi.advanceTimersByTimeAsync(200);
+    expect(session.paced()).toBe(session.state());
+    expect(session.rested()).toBe(session.state());
+  });
+
+  it('shows everywhere what is on its way before something acts on it', () => {
+    const session = open();
+    session.glide(light(0.1));
+    session.glide(light(0.2));
+    session.settle();
+    expect(exposureOf(session.paced().treatment)).toBe(0.2);
+    expect(session.rested()).toBe(session.state());
+  });
+
+  it('builds nothing while the pen is down, whatever is committed and saved, and all when it is up', async () => {
+    const session = open();
+    session.pen(true);
+    session.commit(light(0.1), 'Paint', { apart: true });
+    await settle();
+    expect(server.labels).toEqual(['Paint']);
+    session.settle();
+    expect(exposureOf(session.paced().treatment)).toBe(0);
+    expect(exposureOf(session.rested().treatment)).toBe(0);
+    session.pen(false);
+    await vi.advanceTimersByTimeAsync(200);
+    expect(session.paced()).toBe(session.state());
+    expect(session.rested()).toBe(session.state());
+    expect(exposureOf(session.state().treatment)).toBe(0.1);
+  });
+
+  it('saves at once what the browser has no room to keep', async () => {
+    const session = open();
+    const full = vi.spyOn(storage, 'setItem').mockImplementation(() => {
+      throw new DOMException('full', 'QuotaExceededError');
+    });
+    session.commit(light(0.4), 'Paint', { apart: true });
+    full.mockRestore();
+    await vi.advanceTimersByTimeAsync(20);
+    expect(server.labels).toEqual(['Paint']);
+    expect(session.state().saving).toEqual({ state: 'saved' });
+  });
+
   it('saves an edit by itself once it rests, and quick edits of one control as one', async () => {
     const session = open();
     for (const exposure of [0.1, 0.2, 0.3]) session.commit(light(exposure), 'Light exposure');

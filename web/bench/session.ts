@@ -142,16 +142,18 @@ export class TakeSession {
     const { saving } = this.current;
     const change = saving.state === 'saved' ? { saving: { state: 'saving' as const } } : {};
     this.set({ treatment, ...change }, apart ? 'at rest' : 'at once');
-    this.keep();
+    const kept = this.keep();
     if (saving.state === 'conflict') return;
     clearTimeout(this.timer);
-    this.timer = setTimeout(() => void this.flush(), SOON_MS);
+    // What lies nowhere else is not made to wait.
+    this.timer = setTimeout(() => void this.flush(), kept ? SOON_MS : 0);
   }
 
-  private keep(): void {
+  /** Keeps in this browser what is not saved; false where there is no room for it. */
+  private keep(): boolean {
     const { take } = this.current;
     const last = this.edits.at(-1);
-    keepUnsaved(take.id, last ? { ...last, revision: take.revision } : null);
+    return keepUnsaved(take.id, last ? { ...last, revision: take.revision } : null);
   }
 
   /** Saves what is not saved; resolves when it is, or cannot be for now. */

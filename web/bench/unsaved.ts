@@ -28,10 +28,24 @@ void navigator.locks?.request(LOCK + windowId, () => new Promise(() => undefined
 
 const keyOf = (takeId: string, owner = windowId) => `${PREFIX}${takeId}.${owner}`;
 
-/** Keeps an edit for a take, or with null, drops what was kept. */
-export function keepUnsaved(takeId: string, edit: Unsaved | null): void {
-  if (edit) localStorage.setItem(keyOf(takeId), JSON.stringify(edit));
-  else localStorage.removeItem(keyOf(takeId));
+/**
+ * Keeps an edit for a take, or with null, drops what was kept.
+ * @returns false where the browser has no room for it: then nothing is kept
+ */
+export function keepUnsaved(takeId: string, edit: Unsaved | null): boolean {
+  const key = keyOf(takeId);
+  if (!edit) {
+    localStorage.removeItem(key);
+    return true;
+  }
+  try {
+    localStorage.setItem(key, JSON.stringify(edit));
+    return true;
+  } catch {
+    // An older one would be taken for the newest.
+    localStorage.removeItem(key);
+    return false;
+  }
 }
 
 /** The unsaved edit of this window for a take, or else that of a window that is gone. */

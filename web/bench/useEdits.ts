@@ -14,7 +14,7 @@ import { groupWithBefore, leaveGroup, nameGroup, switchGroup, ungroup } from '..
 import type { Step, Treatment } from '../../core/treatment/schema';
 import { wordFor } from '../app/words';
 import type { SetSetting } from './controls/FieldControls';
-import type { StepAction } from './controls/StepPanel';
+import type { StepAction } from './controls/StepTitle';
 import type { TakeSession } from './session';
 import type { GroupActions } from './trayline/GroupFrame';
 

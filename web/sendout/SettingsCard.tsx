@@ -87,6 +87,8 @@ export function keepSettings(settings: SendOutSettings): void {
   localStorage.setItem(KEY, JSON.stringify(settings));
 }
 
+/** Always the same object: another one would undo what is being typed. */
+const WHOLE = { useGrouping: false, maximumFractionDigits: 0 };
 const SMALLEST = 16;
 const LARGEST = 30_000;
 
@@ -170,7 +172,7 @@ export function SettingsCard({
               value={settings.longEdge}
               minValue={SMALLEST}
               maxValue={LARGEST}
-              formatOptions={{ useGrouping: false, maximumFractionDigits: 0 }}
+              formatOptions={WHOLE}
               onChange={v => set({ longEdge: Number.isFinite(v) ? v : 2400 })}
             >
               <Input />

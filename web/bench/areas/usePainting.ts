@@ -69,6 +69,9 @@ function toPhotograph(picture: PictureInfo, treatment: Treatment): (at: Place) =
   };
 }
 
+/** A millionth of a picture is a hundredth of a pixel at 100 megapixels; more would only make strokes long to write. */
+const fine = (v: number) => Math.round(v * 1e6) / 1e6;
+
 /** @param lit what of a treatment the lamp lights */
 export function usePainting(
   picture: PictureInfo,
@@ -119,7 +122,10 @@ export function usePainting(
       const place = toPhotograph(picture, start);
       const { radius, hardness, flow } = state.brush;
       const erase = state.taking !== keys.alt;
-      const point = (p: Place): [number, number, number] => [...place(p), p.pressure ?? 1];
+      const point = (p: Place): [number, number, number] => {
+        const [x, y] = place(p);
+        return [fine(x), fine(y), fine(p.pressure ?? 1)];
+      };
       const from = keys.shift && last.current?.area === area ? [last.current.point] : [];
       const points = [...from, point(at)];
       const apart = radius * POINTS_APART;
