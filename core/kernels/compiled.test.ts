@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { ASSEMBLED, assembled } from '../../scripts/assemble.mjs';
 import { readCodes, spreadGrey, toCodes, write8 } from './codes';
 import { CHUNK, forget } from './compiled';
-import { gridNodes, readGrid } from './grid';
+import { gridNodes, readGrid, type Grid } from './grid';
 import { addGrain } from './noise';
 import { readRamp, throughRamp, writeRamp8, type Ramp } from './ramp';
 
@@ -201,19 +201,24 @@ describe('the compiled kernels', () => {
     expect([...out]).toEqual([0.75, 0.75, 0.75]);
   });
 
-  it('keep apart more tables than there is room for', () => {
-    const tables = Array.from({ length: 40 }, (_, i) => ({
-      size: 65,
-      channels: 3 as const,
-      values: new Float32Array(65 ** 3 * 3).fill(i),
-    }));
+  it('keep apart more tables than there is room for, in use by turns or one after another', () => {
+    const made = (from: number) =>
+      Array.from({ length: 40 }, (_, i) => ({
+        size: 65,
+        channels: 3 as const,
+        values: new Float32Array(65 ** 3 * 3).fill(from + i),
+      }));
     const out = new Float32Array(3);
-    for (const turn of [0, 1]) {
-      tables.forEach((table, i) => {
-        readGrid(table, Uint16Array.of(300, 20000 + turn, 60000), 0, 1, out);
-        expect([...out]).toEqual([i, i, i]);
-      });
-    }
+    const read = (table: Grid) => {
+      readGrid(table, Uint16Array.of(300, 20000, 60000), 0, 1, out);
+      expect([...out]).toEqual(Array(3).fill(table.values[0]));
+    };
+    const tables = made(0);
+    for (let turn = 0; turn < 2; turn++) tables.forEach(read);
+    // Long in use, then others: what is kept is let go.
+    for (let i = 0; i < 2100; i++) readGrid(tables[0], Uint16Array.of(0, 0, 0), 0, 1, out);
+    made(100).forEach(read);
+    tables.forEach(read);
   });
 
   it('add grain alike to the three channels, none to black and white, in place or not', () => {

@@ -8,9 +8,14 @@ import { assembled } from './assembled';
 /** Pixels worked on at a time: they stay in the processor's cache. */
 export const CHUNK = 4096;
 
-/** Bytes: taken from the system only where something is written. The two largest tables fit. */
 const PAGE = 65_536;
-const PAGES = 1024;
+/** Pages at first, and at most: half a gigabyte. */
+const FIRST_PAGES = 64;
+const MOST_PAGES = 8192;
+/** Bytes of tables that are kept as long as they may be; more only where all of them are in use. */
+const USUAL = 48 * 2 ** 20;
+/** When the tables have filled their room within so few calls, it is too small for those in use. */
+const FEW_CALLS = 2000;
 /** Below it lies what the compiler keeps. */
 const FIRST = 4096;
 
@@ -36,7 +41,7 @@ interface Kernels {
 
 type Table = Float32Array | Int32Array;
 
-/** Room for a chunk: a view of it, and its address. */
+/** Room for a chunk: a view of it, which is another one when the memory has grown, and its address. */
 export interface Room<A> {
   view: A;
   at: number;
@@ -59,8 +64,7 @@ export interface Compiled {
 }
 
 function open(): Compiled {
-  const memory = new WebAssembly.Memory({ initial: PAGES, maximum: PAGES });
-  const { buffer } = memory;
+  const memory = new WebAssembly.Memory({ initial: FIRST_PAGES, maximum: MOST_PAGES });
   const binary = Uint8Array.from(atob(assembled), c => c.charCodeAt(0));
   const instance = new WebAssembly.Instance(new WebAssembly.Module(binary), { env: { memory } });
 
@@ -71,24 +75,53 @@ function open(): Compiled {
     free += (bytes + 79) & ~63;
     return at;
   };
-  const room = <A>(bytes: number, view: (at: number) => A): Room<A> => {
-    const at = take(bytes);
-    return { view: view(at), at };
+  const views: (() => void)[] = [];
+  const room = <A>(at: number, view: (at: number) => A): Room<A> => {
+    const made = { view: view(at), at };
+    views.push(() => (made.view = view(at)));
+    return made;
   };
-  const floats = (count: number) => room(count * 4, at => new Float32Array(buffer, at, count));
+  const floats = (count: number) => room(take(count * 4), at => new Float32Array(memory.buffer, at, count));
   const colours = floats(CHUNK * 3);
   const greys = floats(CHUNK);
   const codes = take(CHUNK * 6);
-  const bytes = room(CHUNK * 4, at => new Uint8Array(buffer, at, CHUNK * 4));
+  const codes16 = room(codes, at => new Uint16Array(memory.buffer, at, CHUNK * 3));
+  const codes8 = room(codes, at => new Uint8Array(memory.buffer, at, CHUNK * 3));
+  const bytes = room(take(CHUNK * 4), at => new Uint8Array(memory.buffer, at, CHUNK * 4));
 
   const firstTable = free;
+  let most = USUAL;
+  let calls = 0;
   let addresses = new WeakMap<Table, number>();
+  /** Makes room for so many bytes of tables: what was kept is let go, or the memory grows. */
+  const makeRoom = (need: number) => {
+    if (free + need > firstTable + most) {
+      if (calls < FEW_CALLS) most *= 2;
+      else {
+        addresses = new WeakMap();
+        free = firstTable;
+      }
+      calls = 0;
+    }
+    const missing = free + need - memory.buffer.byteLength;
+    if (missing <= 0) return;
+    try {
+      memory.grow(Math.ceil(missing / PAGE));
+    } catch {
+      // No more is to be had: then these alone, and a little slower.
+      addresses = new WeakMap();
+      free = firstTable;
+      const alone = free + need - memory.buffer.byteLength;
+      if (alone > 0) memory.grow(Math.ceil(alone / PAGE));
+    }
+    for (const renew of views) renew();
+  };
   const keep = (table: Table): number => {
     const at = take(table.byteLength);
     const view =
       table instanceof Float32Array
-        ? new Float32Array(buffer, at, table.length)
-        : new Int32Array(buffer, at, table.length);
+        ? new Float32Array(memory.buffer, at, table.length)
+        : new Int32Array(memory.buffer, at, table.length);
     view.set(table);
     addresses.set(table, at);
     return at;
@@ -97,15 +130,17 @@ function open(): Compiled {
     kernels: instance.exports as unknown as Kernels,
     colours,
     greys,
-    codes16: { view: new Uint16Array(buffer, codes, CHUNK * 3), at: codes },
-    codes8: { view: new Uint8Array(buffer, codes, CHUNK * 3), at: codes },
+    codes16,
+    codes8,
     bytes,
     addressesOf: (...tables) => {
+      calls++;
+      const need = (all: Table[]) => all.reduce((sum, t) => sum + t.byteLength + 128, 0);
       const missing = tables.filter(t => !addresses.has(t));
-      if (free + missing.reduce((sum, t) => sum + t.byteLength + 128, 0) > PAGES * PAGE) {
-        addresses = new WeakMap();
-        free = firstTable;
-      }
+      if (missing.length) makeRoom(need(missing));
+      // Where all were let go, those that were known are missing as well.
+      const all = tables.filter(t => !addresses.has(t));
+      if (all.length > missing.length) makeRoom(need(all));
       return tables.map(t => addresses.get(t) ?? keep(t));
     },
     forget: table => void addresses.delete(table),
