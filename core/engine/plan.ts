@@ -68,7 +68,7 @@ export interface PlanContext {
   grey: boolean;
   /** How many pixels will be rendered: a table with more nodes than this costs more than it saves. */
   pixels: number;
-  /** For a first answer: the coarsest tables, fine or not (typically within 1/255). */
+  /** For a first answer: the coarsest tables, fine or not (half within 0.2/255, a few off by 5). */
   draft?: boolean;
 }
 
