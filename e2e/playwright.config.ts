@@ -5,8 +5,7 @@ export default defineConfig({
   testDir: '.',
   outputDir: '../test-results/e2e',
   fullyParallel: false,
-  // Each has a server and a database of its own; a test waits more than it computes.
-  workers: 2,
+  workers: 1,
   retries: 0,
   timeout: 90_000,
   expect: { timeout: 15_000 },

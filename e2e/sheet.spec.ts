@@ -106,7 +106,9 @@ test('files laid down on the shelf begin a series; a series leaves the shelf and
   await expect(page).toHaveURL(/series/);
   await expect(page.getByRole('row', { name: 'Laid down' })).toBeVisible();
   await page.getByLabel('Title of the series').fill('Laid down here');
+  const named = page.waitForResponse(r => r.request().method() === 'PATCH');
   await page.keyboard.press('Enter');
+  await named;
   await page.goto(app.url);
   await page.getByRole('button', { name: 'More for Laid down here' }).click();
   await page.getByRole('menuitem', { name: 'Take off the shelf' }).click();

@@ -115,6 +115,9 @@ export function problemFrom(status: number, body: unknown): ApiError {
   return new ApiError(status, text || `The server answered ${status}.`, problem as Record<string, unknown>);
 }
 
+/** Characters of a change that the browser still sends when the page is left at once. */
+const SMALL = 8000;
+
 /** Asks the server; throws an ApiError. `undefined` where there is nothing in the answer. */
 export async function ask<T>(
   method: string,
@@ -123,12 +126,14 @@ export async function ask<T>(
   options: { signal?: AbortSignal; keepalive?: boolean } = {},
 ): Promise<T> {
   let response: Response;
+  const text = body === undefined ? '' : JSON.stringify(body);
   try {
     response = await fetch(path, {
       method,
+      keepalive: method !== 'GET' && text.length < SMALL,
       ...options,
       ...(body !== undefined && {
-        body: JSON.stringify(body),
+        body: text,
         headers: { 'Content-Type': 'application/json' },
       }),
     });
