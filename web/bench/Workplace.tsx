@@ -1,6 +1,5 @@
 import {
   useCallback,
-  useDeferredValue,
   useEffect,
   useLayoutEffect,
   useMemo,
@@ -92,8 +91,8 @@ export function Workplace({
   setFramingOpen,
 }: WorkplaceProps) {
   const { treatment } = useSyncExternalStore(session.subscribe, session.paced);
-  const { treatment: rested } = useSyncExternalStore(session.subscribe, session.rested);
-  const calm = useDeferredValue(rested);
+  // Not deferred: what is pressed in the panel is laid on this one.
+  const { treatment: calm } = useSyncExternalStore(session.subscribe, session.rested);
   const [choosingMono, setChoosingMono] = useState(false);
   const [held, setHeld] = useState<Parameters<Hold>[0]>([]);
   const { commit, preview } = edits;
