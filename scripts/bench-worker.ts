@@ -1,4 +1,4 @@
-import { geometryOf } from '../core/engine/geometry';
+import { geometryOf } from '../core/frame/geometry';
 import { createPlanner } from '../core/engine/plan';
 import { render8, type Kept } from '../core/engine/render';
 import { createSurveyor } from '../core/engine/survey';

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { createPlanner } from '../engine/plan';
 import { render8 } from '../engine/render';
-import { geometryOf } from '../engine/geometry';
+import { geometryOf } from '../frame/geometry';
 import { parseTreatment, type Treatment } from '../treatment/schema';
 import { adviceOn, liftBlackBefore } from './advice';
 

@@ -1,8 +1,8 @@
 import { converter, differenceCiede2000, parse } from 'culori';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { cubeRoot, powerOfTwo, turnsOf } from '../kernels/elementary';
-import { toEncoded, toLinear } from '../kernels/transfer';
+import { cubeRoot, powerOfTwo, turnsOf } from './elementary';
+import { toEncoded, toLinear } from './transfer';
 import { ciede2000 } from './ciede2000';
 import { chromaThatFits, mostChroma } from './gamut';
 import { aroundTheCircle, FAMILIES, hueSixths, pureHue, readAround } from './hues';

@@ -2,6 +2,12 @@ import { curveThrough } from './curves';
 import { linearToOklab, oklabToLinear, type Triple } from './oklab';
 import { decode, encode, parseHex } from './srgb';
 
+/** A colour of a gradient at a place 0..1. */
+export interface Stop {
+  at: number;
+  colour: string;
+}
+
 /** In what a gradient goes straight from stop to stop. */
 export const interpolations = ['srgb', 'linear', 'oklab'] as const;
 export type Interpolation = (typeof interpolations)[number];
@@ -36,7 +42,7 @@ const outOf: Record<Interpolation, (c: Triple) => void> = {
  * there on.
  */
 export function gradientOf(
-  stops: readonly { at: number; colour: string }[],
+  stops: readonly Stop[],
   { interpolation, smooth = false, reverse = false }: GradientOptions,
 ): (t: number, out: Triple) => void {
   const sorted = stops

@@ -1,5 +1,5 @@
-import { cubeRoot } from '../kernels/elementary';
-import { toEncoded, toLinear } from '../kernels/transfer';
+import { cubeRoot } from './elementary';
+import { toEncoded, toLinear } from './transfer';
 
 /**
  * OKLab between encoded sRGB and (L 0..1, a, b).

@@ -1,4 +1,7 @@
-import type { Pigment } from '../steps/fields';
+import type { Stop } from './gradient';
+
+/** The colour of a wash: one, or a ramp by the tone beneath. */
+export type Pigment = { kind: 'flat'; colour: string } | { kind: 'ramp'; stops: Stop[] };
 
 /** A pigment with a name, as it lies in the box. */
 export interface NamedPigment {

@@ -1,4 +1,4 @@
-import { turnsOf } from '../kernels/elementary';
+import { turnsOf } from './elementary';
 import { mostChroma } from './gamut';
 import { hueDirection } from './hues';
 import { oklabToRgb, type Triple } from './oklab';

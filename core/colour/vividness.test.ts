@@ -1,7 +1,7 @@
 import { converter } from 'culori';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { Pigment } from '../steps/fields';
+import type { Pigment } from './pigments';
 import { starterBox } from './pigments';
 import { atVividness, vividnessOf } from './vividness';
 

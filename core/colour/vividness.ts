@@ -1,4 +1,4 @@
-import type { Pigment } from '../steps/fields';
+import type { Pigment } from './pigments';
 import { mostChroma } from './gamut';
 import { oklabToRgb, rgbToOklab } from './oklab';
 import { parseHex, toHex } from './srgb';

@@ -8,7 +8,8 @@ import { reachAt } from '../masks/reach';
 import { exactly } from './lay';
 import type { Table } from './bake';
 import { createPlanner } from './plan';
-import { render16, render8, type Tile } from './render';
+import { render16, render8 } from './render';
+import type { Tile } from '../frame/framing';
 
 const unit = fc.double({ min: 0, max: 1, noNaN: true });
 const signed = fc.double({ min: -1, max: 1, noNaN: true });

@@ -3,9 +3,9 @@ import sharp, { type Sharp } from 'sharp';
 import { describe, expect, it } from 'vitest';
 import { anyFrame } from '../testing/arbitraries';
 import { paint, picture, pixelAt, read, rendered } from '../testing/pictures';
-import { frameSchema } from '../treatment/frame';
-import { fullCrop } from './crop';
-import { framedSizeAt, geometryOf, sourceOf } from './geometry';
+import { frameSchema } from '../frame/schema';
+import { fullCrop } from '../frame/crop';
+import { framedSizeAt, geometryOf, sourceOf } from '../frame/geometry';
 
 const frameOf = (part: object) => frameSchema.parse(part);
 const photograph = { width: 300, height: 200 };

@@ -1,5 +1,5 @@
 import { strokeName } from '../masks/stroke-name';
-import type { Mask } from '../treatment/masks';
+import type { Mask } from '../masks/schema';
 import type { Step } from '../treatment/schema';
 
 /** What pixels depend on, as what equal keys are made of. */

@@ -4,9 +4,9 @@ import { touchedBy } from '../masks/touched';
 import { strokeUpTo } from '../testing/arbitraries';
 import { picture } from '../testing/pictures';
 import { addStroke, showingArea, type AreaShown } from '../treatment/areas';
-import type { Stroke } from '../treatment/masks';
+import type { Stroke } from '../masks/schema';
 import { parseTreatment, type Treatment } from '../treatment/schema';
-import { geometryOf } from './geometry';
+import { geometryOf } from '../frame/geometry';
 import { createPlanner } from './plan';
 import { render8, type Kept } from './render';
 

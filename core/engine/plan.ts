@@ -1,7 +1,8 @@
 import { isGrey } from '../colour/grey';
 import { coverageOf, type Coverage } from '../masks/coverage';
-import type { Field, Point, Scale, StepContext } from '../steps/define';
-import type { Mask } from '../treatment/masks';
+import type { Scale } from '../frame/geometry';
+import type { Field, Point, StepContext } from '../steps/define';
+import type { Mask } from '../masks/schema';
 import type { Step, Treatment } from '../treatment/schema';
 import { maskKey, pixelKey } from './keys';
 import { bakeColours, bakeGreys, type Baked, type Table } from './bake';

@@ -3,7 +3,7 @@ import { readGrid, type Codes } from '../kernels/grid';
 import { gather, scatter, type Covered, type Gathered } from '../kernels/lay';
 import { mendColours, mendGreys } from '../kernels/mend';
 import { throughRamp, type Ramp } from '../kernels/ramp';
-import type { Rectangle } from './geometry';
+import type { Rectangle } from '../frame/geometry';
 import type { Pass } from './plan';
 
 type PointsPass = Extract<Pass, { kind: 'points' }>;

@@ -3,21 +3,12 @@ import { readGrid, type Codes, type Grid } from '../kernels/grid';
 import { readRamp, writeRamp8, type Ramp } from '../kernels/ramp';
 import { runExact } from '../kernels/exact';
 import { mendColours, mendGreys, mendRamp } from '../kernels/mend';
-import type { Geometry, Rectangle } from './geometry';
+import type { Tile } from '../frame/framing';
+import type { Geometry, Rectangle } from '../frame/geometry';
 import type { Table } from './bake';
 import type { Plan } from './plan';
 import { runPlan, type Checkpoint, type Surveys } from './run';
 import type { Point } from '../steps/define';
-
-/** A rectangle of a photograph: encoded sRGB, codes of 16 or 8 bits, interleaved RGB, row by row. */
-export interface Tile {
-  codes: Codes;
-  width: number;
-  height: number;
-  /** Where the tile lies in the picture, in pixels: dither and grain are anchored to it. */
-  x: number;
-  y: number;
-}
 
 /** What is kept with a tile between renders, so that a change computes only what follows it. */
 export interface Kept {

@@ -4,7 +4,7 @@ import { cut, drawBack, layNormal, layThrough, partOfCovered, type Covered } fro
 import type { StrokeMemory } from '../masks/laid-strokes';
 import { isWhole } from '../masks/reach';
 import type { Region } from '../steps/define';
-import type { Geometry, Rectangle } from './geometry';
+import type { Geometry, Rectangle } from '../frame/geometry';
 import { layer } from './lay';
 import type { Pass, Plan } from './plan';
 import { runPoints, startPoints } from './points';

@@ -1,6 +1,6 @@
 import { readCodes } from '../kernels/codes';
 import type { Codes } from '../kernels/grid';
-import type { Geometry } from './geometry';
+import type { Geometry } from '../frame/geometry';
 import type { Plan } from './plan';
 import { runPass, surveyFor, type PassSurvey, type Surveys, type Working } from './run';
 

@@ -1,21 +1,12 @@
 import { z } from 'zod';
 import type { NamedPigment } from '../colour/pigments';
-import { stepKind } from '../steps';
-import { settingsSchema } from '../treatment/settings';
+import { pigmentSchema } from '../settings/schema';
 
 /** Pigment boxes as open files: JSON, and CSS custom properties. */
 
 const FORMAT = 'lampwash-pigments';
 
 export class PigmentsError extends Error {}
-
-/** The schema of a pigment, as a wash has it. */
-export const pigmentSchema = z.unknown().transform((value, context): NamedPigment['pigment'] => {
-  const read = settingsSchema(stepKind('wash')!.fields).safeParse({ pigment: value });
-  if (read.success) return (read.data as { pigment: NamedPigment['pigment'] }).pigment;
-  context.addIssue({ code: 'custom', message: read.error.issues[0].message });
-  return z.NEVER;
-});
 
 const boxSchema = z.strictObject({
   format: z.literal(FORMAT),

@@ -1,4 +1,4 @@
-import { toEncoded, toLinear } from './transfer';
+import { toEncoded, toLinear } from '../colour/transfer';
 
 /**
  * Encoded sRGB to encoded Display P3 (same white and transfer curve), in place.

@@ -1,5 +1,5 @@
 import { planeOf, type Plane } from './planes';
-import { toEncoded, toLinear } from './transfer';
+import { toEncoded, toLinear } from '../colour/transfer';
 
 /**
  * The linear light of what is bright: each channel weighted by a smooth rise of luminance between two levels.

@@ -1,6 +1,6 @@
 import { mostCode, type Codes } from './grid';
 import { decode } from '../colour/srgb';
-import { toEncoded } from './transfer';
+import { toEncoded } from '../colour/transfer';
 
 /**
  * A picture at half its size: the mean of two by two pixels in linear light, so that fine detail keeps its

@@ -1,5 +1,5 @@
 import { LUMINANCE } from '../colour/srgb';
-import { toEncoded, toLinear } from './transfer';
+import { toEncoded, toLinear } from '../colour/transfer';
 
 const [R, G, B] = LUMINANCE;
 

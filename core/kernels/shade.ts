@@ -1,5 +1,5 @@
 import { compiled, inChunks } from './compiled';
-import { toEncoded, toLinear } from './transfer';
+import { toEncoded, toLinear } from '../colour/transfer';
 
 export interface Outline {
   /** Pixels of the framed picture. */

@@ -1,11 +1,11 @@
-import type { Geometry, Rectangle } from '../engine/geometry';
-import { sourceOf } from '../engine/geometry';
+import type { Geometry, Rectangle } from '../frame/geometry';
+import { sourceOf } from '../frame/geometry';
 import { channelPlane } from '../kernels/channels';
 import { join, readLattice } from '../kernels/dabs';
 import { colourGuided, type ColourGuided } from '../kernels/guided';
 import type { Covered } from '../kernels/lay';
 import { readPlane, type Plane } from '../kernels/planes';
-import type { Mask } from '../treatment/masks';
+import type { Mask } from './schema';
 import { extentOf, meeting } from './extent';
 import { byId } from './named';
 import { placedOn } from './placed';

@@ -1,5 +1,5 @@
-import type { Geometry, Rectangle } from '../engine/geometry';
-import type { Mask, MaskPart } from '../treatment/masks';
+import type { Geometry, Rectangle } from '../frame/geometry';
+import type { Mask, MaskPart } from './schema';
 import { byId } from './named';
 import { deviation } from './shaping';
 

@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import sharp from 'sharp';
 import { describe, expect, it } from 'vitest';
-import { geometryOf } from '../engine/geometry';
+import { geometryOf } from '../frame/geometry';
 import { paint, picture, pixelAt, read, rendered } from '../testing/pictures';
-import { frameSchema } from '../treatment/frame';
-import { maskSchema, type Mask } from '../treatment/masks';
+import { frameSchema } from '../frame/schema';
+import { maskSchema, type Mask } from './schema';
 import { coverageOf } from './coverage';
 import { readGreyPng, writeGreyPng } from './grey-png';
 

@@ -1,6 +1,6 @@
-import type { Geometry } from '../engine/geometry';
+import type { Geometry } from '../frame/geometry';
 import { join, linear, oval, readLattice, spread, type Lattice } from '../kernels/dabs';
-import type { Mask, MaskPart } from '../treatment/masks';
+import type { Mask, MaskPart } from './schema';
 import { readGreyPng } from './grey-png';
 import { byId } from './named';
 import { deviation, shapedPart } from './shaping';

@@ -1,7 +1,7 @@
 import { hueSixths } from '../colour/hues';
 import { luma } from '../colour/srgb';
 import { smoothstep } from '../colour/tones';
-import type { MaskPart } from '../treatment/masks';
+import type { MaskPart } from './schema';
 import type { StrokeMemory } from './laid-strokes';
 import { reachAt } from './reach';
 

@@ -1,6 +1,6 @@
 import type { Lattice } from '../kernels/dabs';
 import { boxExtreme, diamondExtreme, gaussian, wideGaussian, type Plane } from '../kernels/planes';
-import type { Mask } from '../treatment/masks';
+import type { Mask } from './schema';
 
 /** Masks grown or shrunk, and softened at their edge. */
 

@@ -1,5 +1,5 @@
 import { dab, type Lattice } from '../kernels/dabs';
-import type { Stroke } from '../treatment/masks';
+import type { Stroke } from './schema';
 
 /** Dabs lie this share of the radius apart. */
 const SPACING = 0.25;

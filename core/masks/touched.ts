@@ -1,5 +1,5 @@
-import type { Geometry, Rectangle } from '../engine/geometry';
-import type { Mask, Stroke } from '../treatment/masks';
+import type { Geometry, Rectangle } from '../frame/geometry';
+import type { Mask, Stroke } from './schema';
 import { extentOf, meeting } from './extent';
 
 /** Whether a mask stands on another, or is it. */

@@ -1,7 +1,7 @@
 import { LUMINANCE, decode, parseHex } from '../colour/srgb';
-import { toEncoded, toLinear } from '../kernels/transfer';
+import { toEncoded, toLinear } from '../colour/transfer';
 import { defineStep } from './define';
-import { amount, choice, colour, fraction, group, list } from './fields';
+import { amount, choice, colour, fraction, group, list } from '../settings/fields';
 
 /** What a toner turns silver into. */
 export interface Toner {

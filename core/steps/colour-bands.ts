@@ -2,7 +2,7 @@ import { chromaThatFits } from '../colour/gamut';
 import { aroundTheCircle, familyNames, hueDirection, hueSixths, readAround } from '../colour/hues';
 import { oklabToRgb, rgbToOklab } from '../colour/oklab';
 import { defineStep } from './define';
-import { amount, group } from './fields';
+import { amount, group } from '../settings/fields';
 
 const band = () => group({ hue: amount(), saturation: amount(), lightness: amount() });
 

@@ -1,7 +1,7 @@
 import { luma } from '../colour/srgb';
 import { applyCube } from '../formats/cube';
 import { defineStep } from './define';
-import { amount, reference } from './fields';
+import { amount, reference } from '../settings/fields';
 
 /**
  * A colour table as a toner, then contrast about mid grey (a straight line, slope 2^contrast) and saturation

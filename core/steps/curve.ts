@@ -1,9 +1,9 @@
 import { curveThrough, isStraight } from '../colour/curves';
 import { chromaThatFits } from '../colour/gamut';
 import { oklabToRgb, rgbToOklab } from '../colour/oklab';
-import { toEncoded, toLinear } from '../kernels/transfer';
+import { toEncoded, toLinear } from '../colour/transfer';
 import { defineStep, type Point } from './define';
-import { curvePoints, group } from './fields';
+import { curvePoints, group } from '../settings/fields';
 
 /**
  * A curve through points: the same on every channel, then each channel's own, then one on lightness alone

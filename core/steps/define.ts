@@ -1,7 +1,8 @@
 import type { Mix } from '../colour/mixes';
 import type { Triple } from '../colour/oklab';
 import type { CubeTable } from '../formats/cube';
-import { defaultsOf, type Fields, type SettingsOf } from './fields';
+import type { Scale } from '../frame/geometry';
+import { defaultsOf, type Fields, type SettingsOf } from '../settings/fields';
 
 /** The five groups of the tray line, in working order. */
 export const stages = ['ground', 'mono', 'tone', 'colour', 'finish'] as const;
@@ -19,17 +20,6 @@ export interface StepContext {
    * kinds that say `usesGround`.
    */
   ground: Triple;
-}
-
-/** The size of the photograph and of what is rendered of it, in pixels at the size of the rendering. */
-export interface Scale {
-  /** The long edge of the whole, uncropped photograph: what lengths are fractions of. */
-  longEdge: number;
-  /** The picture after its frame. */
-  width: number;
-  height: number;
-  /** The photograph before its frame. */
-  photograph: { width: number; height: number };
 }
 
 /** A rectangle of the framed picture while it is rendered: encoded RGB, interleaved, row by row. */

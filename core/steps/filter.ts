@@ -1,9 +1,9 @@
 import { chromaThatFits } from '../colour/gamut';
 import { oklabToRgb, rgbToOklab } from '../colour/oklab';
 import { decode, parseHex } from '../colour/srgb';
-import { toEncoded, toLinear } from '../kernels/transfer';
+import { toEncoded, toLinear } from '../colour/transfer';
 import { defineStep } from './define';
-import { colour, flag, fraction } from './fields';
+import { colour, flag, fraction } from '../settings/fields';
 
 /**
  * Light through coloured glass: a product in linear light, the glass thinned towards clear by its density.

@@ -1,7 +1,7 @@
 import { brightPlanes, layGlow } from '../kernels/glow-light';
 import { readPlane, wideGaussian, type Plane } from '../kernels/planes';
 import { defineStep } from './define';
-import { fraction, length } from './fields';
+import { fraction, length } from '../settings/fields';
 
 /** A glow narrower than this (fraction of the long edge) would be a blur of the edges. */
 const NARROWEST = 0.0015;

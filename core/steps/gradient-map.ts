@@ -2,7 +2,7 @@ import { gradientOf, interpolations, isGreyGradient } from '../colour/gradient';
 import { rgbToOklab } from '../colour/oklab';
 import { luma } from '../colour/srgb';
 import { defineStep } from './define';
-import { choice, flag, stops } from './fields';
+import { choice, flag, stops } from '../settings/fields';
 
 /** A gradient laid over the tones: each takes the gradient's colour at its luma, or at its OKLab L. */
 export const gradientMap = defineStep({

@@ -1,6 +1,6 @@
 import { addGrain, grainPlane } from '../kernels/noise';
 import { defineStep } from './define';
-import { choice, fraction, whole } from './fields';
+import { choice, fraction, whole } from '../settings/fields';
 
 /** Size of a grain as a fraction of the long edge (at size 0.5), share of a finer octave, and depth. */
 const characters: Record<

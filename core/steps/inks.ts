@@ -2,7 +2,7 @@ import { hueSixths } from '../colour/hues';
 import { luma } from '../colour/srgb';
 import { darkShare, lightShare, smoothstep } from '../colour/tones';
 import { defineStep } from './define';
-import { amount, group } from './fields';
+import { amount, group } from '../settings/fields';
 
 const ink = () => group({ c: amount(), m: amount(), y: amount(), k: amount() });
 type Ink = { c: number; m: number; y: number; k: number };

@@ -1,6 +1,6 @@
 import { luma } from '../colour/srgb';
 import { defineStep } from './define';
-import { amount } from './fields';
+import { amount } from '../settings/fields';
 
 /**
  * The photograph's own colour let through: the picture with only the Ground steps beneath this one, its

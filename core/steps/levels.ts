@@ -1,5 +1,5 @@
 import { defineStep } from './define';
-import { fraction, plain } from './fields';
+import { fraction, plain } from '../settings/fields';
 
 /**
  * Levels on each channel: the tones from `inBlack` to `inWhite` are spread over the scale (beyond them

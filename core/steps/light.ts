@@ -1,7 +1,7 @@
 import { luma } from '../colour/srgb';
-import { toEncoded, toLinear } from '../kernels/transfer';
+import { toEncoded, toLinear } from '../colour/transfer';
 import { defineStep, type Point } from './define';
-import { amount, exposure, plain } from './fields';
+import { amount, exposure, plain } from '../settings/fields';
 
 type Curve = (v: number) => number;
 

@@ -1,6 +1,6 @@
 import { defineStep } from './define';
 import { detailField } from './detail';
-import { amount } from './fields';
+import { amount } from '../settings/fields';
 
 /** Local contrast up or down at a coarse, a medium and a fine scale, without halos; haze taken away or laid on. */
 export const localContrast = defineStep({

@@ -1,9 +1,9 @@
 import { luma } from '../colour/srgb';
 import { darkShare, lightShare, middleShare } from '../colour/tones';
-import { toEncoded, toLinear } from '../kernels/transfer';
+import { toEncoded, toLinear } from '../colour/transfer';
 import { defineStep, type Point } from './define';
 import { detailField } from './detail';
-import { amount, choice, exposure } from './fields';
+import { amount, choice, exposure } from '../settings/fields';
 
 const shares = {
   all: () => 1,

@@ -3,9 +3,9 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { FAMILIES, hueDirection, pureHue } from '../colour/hues';
 import { decode } from '../colour/srgb';
-import { settingsSchema } from '../treatment/settings';
+import { settingsSchema } from '../settings/schema';
 import { apart, grey, oklch, own } from '../testing/own';
-import { stepKind, stepKinds, type Settings } from './index';
+import { stepKind, stepKinds, type Settings } from '.';
 
 const unit = fc.double({ min: 0, max: 1, noNaN: true });
 

@@ -1,5 +1,5 @@
 import { rgbToOklab } from '../colour/oklab';
-import { toEncoded } from '../kernels/transfer';
+import { toEncoded } from '../colour/transfer';
 import { guided, type Guided } from '../kernels/guided';
 import { boxMean, planeOf, readPlane, type Plane } from '../kernels/planes';
 import type { Field } from './define';

@@ -1,10 +1,10 @@
 import { aroundTheCircle, familyNames, hueSixths, readAround } from '../colour/hues';
 import type { Triple } from '../colour/oklab';
 import { LUMINANCE, luma } from '../colour/srgb';
-import { powerOfTwo } from '../kernels/elementary';
-import { toEncoded, toLinear } from '../kernels/transfer';
+import { powerOfTwo } from '../colour/elementary';
+import { toEncoded, toLinear } from '../colour/transfer';
 import { defineStep } from './define';
-import { amount, choice, fraction, group, plain } from './fields';
+import { amount, choice, fraction, group, plain } from '../settings/fields';
 import { localContrastMono } from './mono-local';
 
 /** Relative luminance, encoded: the grey of equal Y. */

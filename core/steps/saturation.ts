@@ -1,6 +1,6 @@
 import { luma } from '../colour/srgb';
 import { defineStep } from './define';
-import { amount, fraction } from './fields';
+import { amount, fraction } from '../settings/fields';
 
 /**
  * Colour drawn away from or towards the grey of equal luma: at -1 that grey, at 1 twice the distance. What

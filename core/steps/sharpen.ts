@@ -2,7 +2,7 @@ import { lumaPlane } from '../kernels/channels';
 import { gaussian, readPlane, wideGaussian, type Plane } from '../kernels/planes';
 import { addDetail } from '../kernels/unsharp';
 import { defineStep } from './define';
-import { fraction, length, plain } from './fields';
+import { fraction, length, plain } from '../settings/fields';
 
 /** From this radius on the blurred picture is read from the small survey instead of made at full size. */
 const WIDE = 0.0025;

@@ -2,7 +2,7 @@ import { rgbToOklab } from '../colour/oklab';
 import { smoothstep } from '../colour/tones';
 import { layPull, pullOf } from '../colour/toning';
 import { defineStep } from './define';
-import { amount, fraction, group, hue } from './fields';
+import { amount, fraction, group, hue } from '../settings/fields';
 
 /**
  * Where the ranges lie over OKLab L: the share of the highlights rises smoothly from 0 to 1 across the

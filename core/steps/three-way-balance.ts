@@ -4,7 +4,7 @@ import { oklabToRgb, rgbToOklab } from '../colour/oklab';
 import { luma } from '../colour/srgb';
 import { darkShare, lightShare } from '../colour/tones';
 import { defineStep } from './define';
-import { amount, flag, fraction, group, hue } from './fields';
+import { amount, flag, fraction, group, hue } from '../settings/fields';
 
 const range = () => group({ hue: hue(), amount: fraction(), lightness: amount() });
 

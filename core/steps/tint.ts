@@ -1,7 +1,7 @@
 import { rgbToOklab } from '../colour/oklab';
 import { layPull, pullOf } from '../colour/toning';
 import { defineStep } from './define';
-import { fraction, hue } from './fields';
+import { fraction, hue } from '../settings/fields';
 
 /**
  * One tint over all: at saturation 1 as much chroma as sRGB holds at each lightness and hue. Black and white

@@ -1,6 +1,6 @@
 import { shade, shadeWeights } from '../kernels/shade';
 import { defineStep } from './define';
-import { amount, fraction, group } from './fields';
+import { amount, fraction, group } from '../settings/fields';
 
 /** Stops by which the corners darken (or lighten) at amount 1. */
 const STOPS = 2.5;

@@ -1,7 +1,7 @@
 import { gradientOf } from '../colour/gradient';
 import { luma, parseHex } from '../colour/srgb';
 import { defineStep } from './define';
-import { length, pigment } from './fields';
+import { length, pigment } from '../settings/fields';
 
 /**
  * Colour laid on an area: one pigment, or a ramp that follows the luma beneath (linear between stops in

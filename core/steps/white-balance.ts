@@ -1,8 +1,8 @@
 import { apply, coneGains, conesOf, multiply, type Matrix } from '../colour/adaptation';
 import { LUMINANCE, decode, parseHex } from '../colour/srgb';
-import { toEncoded, toLinear } from '../kernels/transfer';
+import { toEncoded, toLinear } from '../colour/transfer';
 import { defineStep } from './define';
-import { amount, optionalColour } from './fields';
+import { amount, optionalColour } from '../settings/fields';
 
 /** Powers of two by which warmth and tint at 1 change the cone responses of white. */
 const WARMTH = [0.18, 0, -0.45] as const;

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { mixNames } from '../colour/mixes';
-import type { Field, Fields } from '../steps/fields';
+import type { Field, Fields } from '../settings/fields';
 import { stages } from '../steps/define';
 import { stepKinds } from '../steps';
 import { parseTreatment, type Treatment } from '../treatment/schema';

@@ -1,11 +1,12 @@
-import { framed } from '../engine/framing';
-import { geometryOf } from '../engine/geometry';
+import { framed } from '../frame/framing';
+import { geometryOf } from '../frame/geometry';
 import { createPlanner } from '../engine/plan';
-import { render16, withMargin, type Tile } from '../engine/render';
+import { render16, withMargin } from '../engine/render';
+import type { Tile } from '../frame/framing';
 import { runPlan } from '../engine/run';
 import { createSurveyor } from '../engine/survey';
 import { parseTreatment, type Treatment } from '../treatment/schema';
-import type { Rectangle } from '../engine/geometry';
+import type { Rectangle } from '../frame/geometry';
 
 /** Pictures and ways to render them, for tests. */
 

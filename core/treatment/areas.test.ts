@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { geometryOf } from '../engine/geometry';
+import { geometryOf } from '../frame/geometry';
 import { createPlanner } from '../engine/plan';
 import { render8 } from '../engine/render';
 import {
@@ -17,7 +17,7 @@ import {
   standsOn,
   usersOf,
 } from './areas';
-import type { Stroke } from './masks';
+import type { Stroke } from '../masks/schema';
 import { bareTreatment, parseTreatment, type Treatment } from './schema';
 
 const [WIDTH, HEIGHT] = [60, 40];

@@ -1,6 +1,6 @@
 import { wordsOf } from './area-names';
 import { changeStep, newStep } from './edit';
-import type { Mask, MaskPart, Stroke } from './masks';
+import type { Mask, MaskPart, Stroke } from '../masks/schema';
 import type { Step, Treatment } from './schema';
 
 /** Edits of areas: named masks that steps stand on and that can be reused. Each returns a new treatment. */

@@ -6,9 +6,9 @@ import { readGreyPng } from '../masks/grey-png';
 import type { Range } from '../masks/reach';
 import { stages, type Stage, type StepKind } from '../steps/define';
 import { stepKind, stepKinds, type Kind, type Settings } from '../steps';
-import { frameSchema, wholeFrame, type Frame } from './frame';
-import { maskSchema, type Mask } from './masks';
-import { settingsSchema } from './settings';
+import { frameSchema, wholeFrame, type Frame } from '../frame/schema';
+import { maskSchema, type Mask } from '../masks/schema';
+import { settingsSchema } from '../settings/schema';
 
 /** The treatment format, version 1. */
 export const FORMAT = 'lampwash-treatment';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { pigmentSchema } from '../../core/formats/pigments';
+import { pigmentSchema } from '../../core/settings/schema';
 import { KeptPigment } from '../data/models';
 import { notFound } from './problem';
 import { route } from './route';

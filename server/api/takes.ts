@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { photographEdge } from '../../core/engine/geometry';
+import { photographEdge } from '../../core/frame/geometry';
 import { surveyEdge } from '../../core/engine/survey';
 import { bareTreatment, parseTreatment, TreatmentError, type Treatment } from '../../core/treatment/schema';
 import {

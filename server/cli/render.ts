@@ -1,7 +1,7 @@
 import { rename, rm, writeFile } from 'node:fs/promises';
 import { extname } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { framedSize, photographEdge, sizeAt } from '../../core/engine/geometry';
+import { framedSize, photographEdge, sizeAt } from '../../core/frame/geometry';
 import { surveyEdge } from '../../core/engine/survey';
 import { decodePicture } from '../pictures/decode';
 import { embedProfile } from '../pictures/embed';

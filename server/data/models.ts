@@ -6,7 +6,7 @@ import {
   type InferAttributes,
   type InferCreationAttributes,
 } from 'sequelize';
-import type { Pigment } from '../../core/steps/fields';
+import type { Pigment } from '../../core/colour/pigments';
 import { parseTreatment, type Treatment } from '../../core/treatment/schema';
 import type { SendOutSettings } from '../pictures/encode';
 

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import { Op } from 'sequelize';
 import { storeBlob } from '../data/blobs';
 import { Photograph, SendOut, Take } from '../data/models';
-import { framedSize, photographEdge, sizeAt } from '../../core/engine/geometry';
+import { framedSize, photographEdge, sizeAt } from '../../core/frame/geometry';
 import { surveyEdge } from '../../core/engine/survey';
 import { embedProfile } from '../pictures/embed';
 import { encodePicture, profileBytes, type SendOutSettings } from '../pictures/encode';

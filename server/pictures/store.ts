@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { sizeAt } from '../../core/engine/geometry';
+import { sizeAt } from '../../core/frame/geometry';
 import { readRange, type FileCache } from './cache';
 import { decodePicture, resizePixels, widen, type Pixels } from './decode';
 import type { PictureFacts } from './inspect';

@@ -1,5 +1,5 @@
-import { framed } from '../../core/engine/framing';
-import { geometryOf, type Geometry, type Rectangle } from '../../core/engine/geometry';
+import { framed } from '../../core/frame/framing';
+import { geometryOf, type Geometry, type Rectangle } from '../../core/frame/geometry';
 import { createPlanner, type KeptTable } from '../../core/engine/plan';
 import { render16, render8, withMargin } from '../../core/engine/render';
 import type { Surveys } from '../../core/engine/run';

@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { setMaxListeners } from 'node:events';
 import { availableParallelism } from 'node:os';
 import { Piscina } from 'piscina';
-import { framedSize } from '../../core/engine/geometry';
+import { framedSize } from '../../core/frame/geometry';
 import { createPlanner, type KeptTable } from '../../core/engine/plan';
 import type { Surveys } from '../../core/engine/run';
 import type { Treatment } from '../../core/treatment/schema';

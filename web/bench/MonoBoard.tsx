@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import styled from 'styled-components';
-import { framedSize } from '../../core/engine/geometry';
+import { framedSize } from '../../core/frame/geometry';
 import type { Step, Treatment } from '../../core/treatment/schema';
 import { smallPictures } from '../engine/client';
 import type { PictureInfo } from '../engine/tiles';

@@ -8,7 +8,7 @@ import {
   useSyncExternalStore,
 } from 'react';
 import styled from 'styled-components';
-import { framedSize } from '../../core/engine/geometry';
+import { framedSize } from '../../core/frame/geometry';
 import { changeStep } from '../../core/treatment/edit';
 import { whileHeld } from '../../core/treatment/held';
 import { bareTreatment, type Step, type Treatment } from '../../core/treatment/schema';

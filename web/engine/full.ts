@@ -1,5 +1,5 @@
-import { asPhotographed } from '../../core/engine/crop';
-import { framedSize } from '../../core/engine/geometry';
+import { asPhotographed } from '../../core/frame/crop';
+import { framedSize } from '../../core/frame/geometry';
 import { render8, withMargin } from '../../core/engine/render';
 import { writeGreyPng } from '../../core/masks/grey-png';
 import { showingArea } from '../../core/treatment/areas';

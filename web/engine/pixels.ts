@@ -1,4 +1,4 @@
-import { framed } from '../../core/engine/framing';
+import { framed, type Tile } from '../../core/frame/framing';
 import {
   geometryOf,
   photographEdge,
@@ -6,9 +6,8 @@ import {
   sourceOf,
   type Geometry,
   type Rectangle,
-} from '../../core/engine/geometry';
+} from '../../core/frame/geometry';
 import { createPlanner, type Plan } from '../../core/engine/plan';
-import type { Tile } from '../../core/engine/render';
 import type { Surveys } from '../../core/engine/run';
 import { createSurveyor, surveyEdge } from '../../core/engine/survey';
 import type { Treatment } from '../../core/treatment/schema';

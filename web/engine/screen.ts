@@ -1,10 +1,11 @@
-import type { Rectangle } from '../../core/engine/geometry';
+import type { Rectangle } from '../../core/frame/geometry';
 import type { Plan } from '../../core/engine/plan';
-import { render8, withMargin, type Kept, type Tile } from '../../core/engine/render';
+import { render8, withMargin, type Kept } from '../../core/engine/render';
+import type { Tile } from '../../core/frame/framing';
 import type { Surveys } from '../../core/engine/run';
 import { touchedBy } from '../../core/masks/touched';
 import { addStroke } from '../../core/treatment/areas';
-import type { Stroke } from '../../core/treatment/masks';
+import type { Stroke } from '../../core/masks/schema';
 import { markColoured, markLost } from '../../core/kernels/clipping';
 import type { Treatment } from '../../core/treatment/schema';
 import { framedAt, keptPixels, planner, surveysOf, type Framed } from './pixels';

@@ -3,7 +3,7 @@ import { autoLight as lightOf } from '../../core/analysis/auto-light';
 import { autoResponse as responseOf } from '../../core/analysis/auto-response';
 import { toneHistogram } from '../../core/analysis/histogram';
 import { colourAbout } from '../../core/analysis/pull';
-import { framedSize } from '../../core/engine/geometry';
+import { framedSize } from '../../core/frame/geometry';
 import { render8 } from '../../core/engine/render';
 import { lostShares } from '../../core/kernels/clipping';
 import type { Treatment } from '../../core/treatment/schema';

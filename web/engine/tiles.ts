@@ -1,5 +1,5 @@
-import { sizeAt, type Rectangle } from '../../core/engine/geometry';
-import type { Tile } from '../../core/engine/render';
+import { sizeAt, type Rectangle } from '../../core/frame/geometry';
+import type { Tile } from '../../core/frame/framing';
 
 /** The side of the tiles that the server hands out. */
 export const TILE = 512;

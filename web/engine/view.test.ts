@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { asPhotographed } from '../../core/engine/crop';
-import { framedSizeAt, sizeAt } from '../../core/engine/geometry';
+import { asPhotographed } from '../../core/frame/crop';
+import { framedSizeAt, sizeAt } from '../../core/frame/geometry';
 import { fitScale, LARGEST, panBy, place, printOf, zoomAt, type View } from './view';
 
 const size = (least: number, most: number) =>

@@ -1,5 +1,5 @@
-import { framedSize, framedSizeAt } from '../../core/engine/geometry';
-import type { Frame } from '../../core/treatment/frame';
+import { framedSize, framedSizeAt } from '../../core/frame/geometry';
+import type { Frame } from '../../core/frame/schema';
 
 /** Where a picture lies in a viewport. Everything here is in device pixels. */
 

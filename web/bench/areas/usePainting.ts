@@ -1,9 +1,9 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { hueSixths } from '../../../core/colour/hues';
 import { luma } from '../../../core/colour/srgb';
-import { framedSize, geometryOf } from '../../../core/engine/geometry';
+import { framedSize, geometryOf } from '../../../core/frame/geometry';
 import { addPart, addStroke, areaOf, showingArea, type AreaShown } from '../../../core/treatment/areas';
-import type { MaskPart, Stroke } from '../../../core/treatment/masks';
+import type { MaskPart, Stroke } from '../../../core/masks/schema';
 import type { Step, Treatment } from '../../../core/treatment/schema';
 import { messageOf } from '../../app/api';
 import { tell } from '../../app/notices';

@@ -2,7 +2,7 @@ import { Plus } from 'lucide-react';
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import styled from 'styled-components';
 import { curveThrough } from '../../../core/colour/curves';
-import type { CurvePoints } from '../../../core/steps/fields';
+import type { CurvePoints } from '../../../core/settings/fields';
 import { smallPictures } from '../../engine/client';
 import { wordFor } from '../../app/words';
 import { Button, Segments } from '../../ui/buttons';

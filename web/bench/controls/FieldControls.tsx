@@ -1,7 +1,8 @@
 import { FAMILIES, pureHue, type Family } from '../../../core/colour/hues';
 import { toHex } from '../../../core/colour/srgb';
-import type { Interpolation } from '../../../core/colour/gradient';
-import type { Field, Fields, NumberField, Pigment, Stop } from '../../../core/steps/fields';
+import type { Interpolation, Stop } from '../../../core/colour/gradient';
+import type { Pigment } from '../../../core/colour/pigments';
+import type { Field, Fields, NumberField } from '../../../core/settings/fields';
 import { memo, useContext, type ReactNode } from 'react';
 import styled from 'styled-components';
 import { Copy } from 'lucide-react';

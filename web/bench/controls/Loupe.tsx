@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import styled from 'styled-components';
-import { framedSize } from '../../../core/engine/geometry';
+import { framedSize } from '../../../core/frame/geometry';
 import { smallPictures } from '../../engine/client';
 import { useTools } from './tools';
 

@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { starterBox, type NamedPigment } from '../../../core/colour/pigments';
 import { PigmentsError, readPigments, writeCss, writePigments } from '../../../core/formats/pigments';
-import type { Pigment } from '../../../core/steps/fields';
+import type { Pigment } from '../../../core/colour/pigments';
 import { tell } from '../../app/notices';
 import { useKeepPigments, usePigments, useRemovePigment, useRenamePigment } from '../../app/queries';
 import { Button, IconButton } from '../../ui/buttons';

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import styled from 'styled-components';
 import { atVividness, vividnessOf } from '../../../core/colour/vividness';
-import type { Pigment } from '../../../core/steps/fields';
+import type { Pigment } from '../../../core/colour/pigments';
 import { Segments } from '../../ui/buttons';
 import { ColourPicker } from '../../ui/colour';
 import { Slider } from '../../ui/slider';

@@ -4,7 +4,7 @@ import styled from 'styled-components';
 import { gradientOf, type Interpolation } from '../../../core/colour/gradient';
 import { rgbToLab } from '../../../core/colour/lab';
 import { parseHex, toHex } from '../../../core/colour/srgb';
-import type { Stop } from '../../../core/steps/fields';
+import type { Stop } from '../../../core/colour/gradient';
 import { Button, IconButton } from '../../ui/buttons';
 import { ColourPicker } from '../../ui/colour';
 import { useWells } from './useWells';

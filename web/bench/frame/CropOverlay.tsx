@@ -1,6 +1,6 @@
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import styled from 'styled-components';
-import { turnedBy, type Crop } from '../../../core/engine/crop';
+import { turnedBy, type Crop } from '../../../core/frame/crop';
 import type { PictureInfo } from '../../engine/tiles';
 import type { OnWall } from '../view/tool';
 import type { Framing } from './useFraming';

@@ -1,8 +1,8 @@
 import { FlipHorizontal2, RotateCcw, RotateCw } from 'lucide-react';
 import styled from 'styled-components';
-import { framedSize } from '../../../core/engine/geometry';
-import { turnedBy } from '../../../core/engine/crop';
-import { mirrored, turned } from '../../../core/treatment/turn';
+import { framedSize } from '../../../core/frame/geometry';
+import { turnedBy } from '../../../core/frame/crop';
+import { mirrored, turned } from '../../../core/frame/turn';
 import type { PictureInfo } from '../../engine/tiles';
 import { Button, LinkButton } from '../../ui/buttons';
 import { Picker } from '../../ui/overlays';

@@ -6,10 +6,10 @@ import {
   withinPhotograph,
   wholeCrop,
   type Crop,
-} from '../../../core/engine/crop';
-import { framedSize, geometryOf } from '../../../core/engine/geometry';
-import { madeParallel, straightened, type Line } from '../../../core/engine/upright';
-import { wholeFrame, type Frame } from '../../../core/treatment/frame';
+} from '../../../core/frame/crop';
+import { framedSize, geometryOf } from '../../../core/frame/geometry';
+import { madeParallel, straightened, type Line } from '../../../core/frame/upright';
+import { wholeFrame, type Frame } from '../../../core/frame/schema';
 import type { Treatment } from '../../../core/treatment/schema';
 import type { PictureInfo } from '../../engine/tiles';
 import type { TakeSession } from '../session';

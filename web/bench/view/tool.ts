@@ -1,4 +1,4 @@
-import type { Stroke } from '../../../core/treatment/masks';
+import type { Stroke } from '../../../core/masks/schema';
 import type { Treatment } from '../../../core/treatment/schema';
 
 /** What a pointer on the picture does besides moving it. */

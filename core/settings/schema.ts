@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { Field, Fields, SettingsOf } from '../steps/fields';
+import type { Field, Fields, SettingsOf } from './fields';
 
 /** The Zod schemas of settings, made from the descriptions of the step kinds. */
 
@@ -28,7 +28,7 @@ const stopsSchema = z
   .min(2)
   .max(MOST_POINTS);
 
-const pigmentSchema = z.discriminatedUnion('kind', [
+export const pigmentSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('flat'), colour: colourSchema }),
   z.strictObject({ kind: z.literal('ramp'), stops: stopsSchema }),
 ]);

@@ -1,4 +1,4 @@
-import type { Frame } from '../treatment/frame';
+import type { Frame } from './schema';
 import { geometryOf, isExact } from './geometry';
 
 /** Crops that show no empty corner. A crop is in fractions of the turned picture. */

@@ -1,4 +1,4 @@
-import { decode, encode } from '../colour/srgb';
+import { decode, encode } from './srgb';
 
 /**
  * The sRGB transfer function by table, for hot loops: within 1e-6 of the exact one from 0 to a few times white,

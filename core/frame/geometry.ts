@@ -1,5 +1,15 @@
-import type { Frame } from '../treatment/frame';
-import type { Scale } from '../steps/define';
+import type { Frame } from './schema';
+
+/** The size of the photograph and of what is rendered of it, in pixels at the size of the rendering. */
+export interface Scale {
+  /** The long edge of the whole, uncropped photograph: what lengths are fractions of. */
+  longEdge: number;
+  /** The picture after its frame. */
+  width: number;
+  height: number;
+  /** The photograph before its frame. */
+  photograph: { width: number; height: number };
+}
 
 /**
  * Where the pixels of a framed picture lie in the photograph. The frame turns by quarters, mirrors, puts

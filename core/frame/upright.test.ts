@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { frameSchema, type Frame } from '../treatment/frame';
-import { mirrored, turned } from '../treatment/turn';
+import { frameSchema, type Frame } from './schema';
+import { mirrored, turned } from './turn';
 import { cropOfRatio, cropsOf, cropTowards, fullCrop, turnedBy, withinPhotograph } from './crop';
 import { framedSize, geometryOf } from './geometry';
 import { madeParallel, straightened, type Line } from './upright';

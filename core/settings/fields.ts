@@ -1,3 +1,6 @@
+import type { Stop } from '../colour/gradient';
+import type { Pigment } from '../colour/pigments';
+
 /**
  * The settings of a step kind, described once: the schema (see treatment/settings), the default and the generic
  * control all come from these descriptions. Free of the schema library, which nothing that renders needs.
@@ -42,17 +45,12 @@ export interface StopsField {
   type: 'stops';
   default: Stop[];
 }
-export interface Stop {
-  at: number;
-  colour: string;
-}
 
 /** The colour of a wash: one, or a ramp by the tone beneath. */
 export interface PigmentField {
   type: 'pigment';
   default: Pigment;
 }
-export type Pigment = { kind: 'flat'; colour: string } | { kind: 'ramp'; stops: Stop[] };
 
 /** The id of something that the treatment carries along: a colour table. Null for none. */
 export interface ReferenceField {

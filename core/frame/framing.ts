@@ -1,10 +1,12 @@
 import { pick, resample } from '../kernels/resample';
 import type { Codes } from '../kernels/grid';
 import type { Geometry, Rectangle } from './geometry';
-import type { Tile } from './render';
 
-/** Pixels of a photograph, or of a part of it: interleaved RGB codes, of 8 or 16 bits. */
-export interface Source extends Rectangle {
+/**
+ * A rectangle of a picture: encoded sRGB, codes of 16 or 8 bits, interleaved RGB, row by row. Where it lies in the
+ * picture, in pixels, is what dither and grain are anchored to.
+ */
+export interface Tile extends Rectangle {
   codes: Codes;
 }
 
@@ -12,7 +14,7 @@ export interface Source extends Rectangle {
  * A rectangle of the framed picture, from pixels of the photograph that hold at least what `sourceOf` asks
  * for.
  */
-export function framed(source: Source, geometry: Geometry, part: Rectangle): Tile {
+export function framed(source: Tile, geometry: Geometry, part: Rectangle): Tile {
   const { codes } = source;
   const asIs = geometry.untouched && source.x === part.x && source.width === part.width && source.y <= part.y;
   if (asIs) {

@@ -1,4 +1,4 @@
-import type { Frame } from '../treatment/frame';
+import type { Frame } from './schema';
 import { wholeCrop } from './crop';
 import { geometryOf } from './geometry';
 
