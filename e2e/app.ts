@@ -49,7 +49,13 @@ async function startApp(): Promise<App & { close: () => Promise<void> }> {
   let port = '0';
   const start = async () => {
     child = spawn(process.execPath, [resolve('dist/server/main.mjs')], {
-      env: { ...process.env, DATABASE_URL: database.href, LAMPWASH_HOME: home, LAMPWASH_PORT: port },
+      env: {
+        ...process.env,
+        DATABASE_URL: database.href,
+        LAMPWASH_HOME: home,
+        LAMPWASH_PORT: port,
+        LAMPWASH_CHECK: '1',
+      },
       stdio: ['ignore', 'pipe', 'pipe'],
     });
     app.url = await untilListening(child);

@@ -11,6 +11,7 @@ const environment = z.object({
     .default('127.0.0.1'),
   LAMPWASH_LOG: z.enum(['silent', 'warn', 'info']).default('warn'),
   LAMPWASH_DEMO: z.enum(['0', '1']).default('1'),
+  LAMPWASH_CHECK: z.enum(['0', '1']).default('0'),
 });
 
 export interface Config {
@@ -21,6 +22,8 @@ export interface Config {
   port: number;
   logLevel: 'silent' | 'warn' | 'info';
   demo: boolean;
+  /** Answers are checked against the contract: in tests and in development. */
+  checkAnswers: boolean;
   /** The built script of the render threads. */
   bandWorker: string;
 }
@@ -40,6 +43,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     port: e.LAMPWASH_PORT,
     logLevel: e.LAMPWASH_LOG,
     demo: e.LAMPWASH_DEMO === '1',
+    checkAnswers: e.LAMPWASH_CHECK === '1',
     bandWorker: fileURLToPath(new URL('./band-worker.mjs', import.meta.url)),
   };
 }

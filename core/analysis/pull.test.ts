@@ -1,3 +1,4 @@
+import { noContext } from '../steps/define';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { FAMILIES, familyNames, pureHue, type Family } from '../colour/hues';
@@ -12,10 +13,7 @@ const still = Object.fromEntries(familyNames.map(name => [name, 0])) as Response
 function grey(colour: readonly number[], response: Response): number {
   const { settings } = newStep(bareTreatment(), 'mono');
   const c = Float64Array.from(colour);
-  mono.point(
-    { ...settings, method: 'response', response },
-    { tables: new Map(), ground: new Float64Array(3) },
-  )(c);
+  mono.point({ ...settings, method: 'response', response }, noContext())(c);
   return c[0];
 }
 

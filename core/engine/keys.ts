@@ -1,5 +1,6 @@
+import { byId, type Mask } from '../masks/mask';
+import { standingOn } from '../masks/standing';
 import { strokeName } from '../masks/stroke-name';
-import type { Mask } from '../masks/schema';
 import type { Step } from '../treatment/schema';
 
 /** What pixels depend on, as what equal keys are made of. */
@@ -13,12 +14,20 @@ export const pixelKey = ({ kind, strength, mix, reach, settings }: Step) => ({
   settings,
 });
 
-/** A mask with all that it stands on. */
-export function maskKey(id: string, masks: readonly Mask[]): unknown[] {
-  const mask = masks.find(m => m.id === id)!;
+const known = new WeakMap<Mask, string>();
+
+/** What makes a mask's own coverage, beside those that it stands on; made once for each object. */
+function ownKey(mask: Mask): string {
+  const found = known.get(mask);
+  if (found !== undefined) return found;
   const { invert, feather, grow, refine, parts } = mask;
-  const on = parts.flatMap(p => (p.kind === 'mask' ? maskKey(p.mask, masks) : []));
   // Strokes by their names: a painted area may have thousands of points.
   const named = parts.map(p => (p.kind === 'brush' ? { ...p, strokes: p.strokes.map(strokeName) } : p));
-  return [{ invert, feather, grow, refine, parts: named }, ...on];
+  const key = JSON.stringify({ invert, feather, grow, refine, parts: named });
+  known.set(mask, key);
+  return key;
 }
+
+/** A mask with all that it stands on. */
+export const maskKey = (id: string, masks: readonly Mask[]): unknown[] =>
+  standingOn(byId(masks, id), masks).map(each => [each.id, ownKey(each)]);

@@ -1,7 +1,7 @@
 import { mixer } from '../colour/mixes';
 import type { Triple } from '../colour/oklab';
 import { luma } from '../colour/srgb';
-import { tableOf } from '../formats/tables';
+import { tableOf } from '../formats/carried';
 import { isWhole, reachAt } from '../masks/reach';
 import type { Point, StepContext } from '../steps/define';
 import { stepKind } from '../steps';
@@ -59,8 +59,11 @@ export function layOn(step: Step, context: StepContext): Point {
 
 /** What the steps of a treatment may use. */
 export function contextOf(treatment: Treatment): StepContext {
-  const tables = new Map(Object.entries(treatment.tables).map(([id, text]) => [id, tableOf(text)]));
-  return { tables, ground: new Float64Array(3) };
+  const tableNamed = (id: string) => {
+    const reference = treatment.tables[id];
+    return reference && tableOf(reference);
+  };
+  return { tableNamed, ground: new Float64Array(3) };
 }
 
 /** The steps that do anything: those that are on and have strength. */

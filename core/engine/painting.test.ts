@@ -4,7 +4,7 @@ import { touchedBy } from '../masks/touched';
 import { strokeUpTo } from '../testing/arbitraries';
 import { picture } from '../testing/pictures';
 import { addStroke, showingArea, type AreaShown } from '../treatment/areas';
-import type { Stroke } from '../masks/schema';
+import type { Stroke } from '../settings/fields';
 import { parseTreatment, type Treatment } from '../treatment/schema';
 import { geometryOf } from '../frame/geometry';
 import { createPlanner } from './plan';

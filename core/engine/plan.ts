@@ -2,7 +2,7 @@ import { isGrey } from '../colour/grey';
 import { coverageOf, type Coverage } from '../masks/coverage';
 import type { Scale } from '../frame/geometry';
 import type { Field, Point, StepContext } from '../steps/define';
-import type { Mask } from '../masks/schema';
+import type { Mask } from '../masks/mask';
 import type { Step, Treatment } from '../treatment/schema';
 import { maskKey, pixelKey } from './keys';
 import { bakeColours, bakeGreys, type Baked, type Table } from './bake';
@@ -157,7 +157,7 @@ export function createPlanner(keep = 48): Planner {
     const tablesKey = (list: readonly Step[]) =>
       list.map(s => {
         const { table } = s.settings as { table?: string | null };
-        return table ? treatment.tables[table] : 0;
+        return table ? treatment.tables[table].sha256 : 0;
       });
     const layout: Layout = { passes: [], grey: context.grey, span: [0, 1], fine: true };
 

@@ -121,10 +121,10 @@ export function oval(
 export function spread(
   coverage: Float32Array,
   lattice: Lattice,
-  picture: { width: number; height: number; values: Float32Array },
+  picture: { width: number; height: number; values: Uint8Array | Uint16Array; most: number },
   photograph: { width: number; height: number },
 ): void {
-  const { width, height, values } = picture;
+  const { width, height, values, most } = picture;
   for (let j = 0, o = 0; j < lattice.height; j++) {
     let y = (((lattice.y + j + 0.5) * lattice.cell) / photograph.height) * height - 0.5;
     y = y < 0 ? 0 : y > height - 1 ? height - 1 : y;
@@ -139,7 +139,7 @@ export function spread(
       const f = x - left;
       const a = values[top * width + left] * (1 - f) + values[top * width + beside] * f;
       const b = values[below * width + left] * (1 - f) + values[below * width + beside] * f;
-      coverage[o] = a * (1 - g) + b * g;
+      coverage[o] = (a * (1 - g) + b * g) / most;
     }
   }
 }

@@ -5,12 +5,13 @@ import { join, readLattice } from '../kernels/dabs';
 import { colourGuided, type ColourGuided } from '../kernels/guided';
 import type { Covered } from '../kernels/lay';
 import { readPlane, type Plane } from '../kernels/planes';
-import type { Mask } from './schema';
+import type { CoverageInput } from './define';
 import { extentOf, meeting } from './extent';
-import { byId } from './named';
+import { byId, emptyMask, type Mask } from './mask';
+import { kindOfPart, type MaskPart } from './parts';
 import { placedOn } from './placed';
-import { isSeen, seenPart, type CoverageInput, type Seen } from './seen';
 import { shapedWhole } from './shaping';
+import { edgeDraw, isShaped, readsPicture } from './standing';
 
 /**
  * How much of each pixel a mask covers, 0..1. Strokes and shapes are functions of place, made on a lattice
@@ -45,18 +46,6 @@ function outward(part: Rectangle, region: Rectangle): Rectangle {
   return { x, y, width: right - x, height: bottom - y };
 }
 
-/** Whether a mask reads the picture, itself or through one that it stands on. */
-function readsPicture(mask: Mask, masks: readonly Mask[], what: (part: Seen) => boolean): boolean {
-  return mask.parts.some(part =>
-    isSeen(part) ? what(part) : part.kind === 'mask' && readsPicture(byId(masks, part.mask), masks, what),
-  );
-}
-/** How far a mask's edge is drawn to the edges of the photograph: the most that it, or one that it stands on, asks. */
-function edgeDraw(mask: Mask, masks: readonly Mask[]): number {
-  const beneath = mask.parts.map(p => (p.kind === 'mask' ? edgeDraw(byId(masks, p.mask), masks) : 0));
-  return Math.max(mask.refine, ...beneath);
-}
-
 /** A mask as a function of a region, its softening and refining left out where it is read from the picture. */
 function plainly(
   mask: Mask,
@@ -67,8 +56,11 @@ function plainly(
   bleed: number,
 ): Float32Array {
   const count = region.width * region.height;
+  const { width, height } = region;
   const { memory } = input;
-  if (!readsPicture(mask, masks, () => true)) {
+  const made = new Map<string, Float32Array>();
+
+  const placed = (each: Mask, bleed: number): Float32Array => {
     const source = sourceOf(geometry, region);
     // One cell more around, for the interpolation; cells are fixed to the photograph.
     const lattice = {
@@ -78,41 +70,38 @@ function plainly(
       width: source.width + 2,
       height: source.height + 2,
     };
-    if (geometry.untouched) return placedOn(mask, masks, { ...region, cell: 1 }, geometry, bleed, memory);
+    if (geometry.untouched) return placedOn(each, masks, { ...region, cell: 1 }, geometry, bleed, memory);
     const out = new Float32Array(count);
-    const values = placedOn(mask, masks, lattice, geometry, bleed, memory);
+    const values = placedOn(each, masks, lattice, geometry, bleed, memory);
     readLattice(values, lattice, region, geometry.toPhotograph, out);
     return out;
-  }
-  const values = new Float32Array(count);
-  if (mask.parts[0]?.op === 'subtract') values.fill(1);
-  for (const part of mask.parts) {
-    let covered: Float32Array;
-    if (isSeen(part)) covered = seenPart(part, input, count);
-    else if (part.kind === 'mask') {
-      const other = byId(masks, part.mask);
-      covered = plainly(other, masks, region, geometry, input, 0);
+  };
+  const covered = (part: MaskPart): Float32Array => {
+    const kind = kindOfPart(part);
+    if (kind.reads !== 'place') return kind.see(part, input, count);
+    const beneath = kind.standsOn?.(part);
+    if (beneath === undefined) return placed({ ...emptyMask('', ''), parts: [{ ...part, op: 'add' }] }, 0);
+    let values = made.get(beneath);
+    if (!values) {
+      const other = byId(masks, beneath);
+      values = of(other, 0);
       // What it softens of the picture can be softened in a look at the whole alone.
-      if (readsPicture(other, masks, () => true)) {
-        const { width, height } = region;
-        covered = shapedWhole({ width, height, values: covered }, other, 0, geometry.longEdge).values;
+      if (readsPicture(other, masks)) {
+        values = shapedWhole({ width, height, values }, other, 0, geometry.longEdge).values;
       }
-    } else {
-      const alone: Mask = {
-        id: '',
-        name: '',
-        invert: false,
-        feather: 0,
-        grow: 0,
-        refine: 0,
-        parts: [{ ...part, op: 'add' }],
-      };
-      covered = plainly(alone, masks, region, geometry, input, 0);
+      made.set(beneath, values);
     }
-    join(values, covered, part.op);
-  }
-  if (mask.invert) for (let i = 0; i < count; i++) values[i] = 1 - values[i];
-  return values;
+    return values;
+  };
+  const of = (each: Mask, bleed: number): Float32Array => {
+    if (!readsPicture(each, masks)) return placed(each, bleed);
+    const values = new Float32Array(count);
+    if (each.parts[0]?.op === 'subtract') values.fill(1);
+    for (const part of each.parts) join(values, covered(part), part.op);
+    if (each.invert) for (let i = 0; i < count; i++) values[i] = 1 - values[i];
+    return values;
+  };
+  return of(mask, bleed);
 }
 
 interface Surveyed {
@@ -124,13 +113,11 @@ interface Surveyed {
 /** The coverage of a mask of a treatment, its edge softened by `bleed` (a fraction of the long edge) as well. */
 export function coverageOf(id: string, masks: readonly Mask[], bleed: number): Coverage {
   const mask = byId(masks, id);
-  const reads = readsPicture(mask, masks, () => true);
+  const reads = readsPicture(mask, masks);
   const drawn = edgeDraw(mask, masks);
-  const softens = (m: Mask): boolean =>
-    m.feather > 0 || m.grow !== 0 || m.parts.some(p => p.kind === 'mask' && softens(byId(masks, p.mask)));
-  const surveyedWhole = reads && (softens(mask) || bleed > 0);
+  const surveyedWhole = reads && (isShaped(mask, masks) || bleed > 0);
   const needsSurvey = surveyedWhole || drawn > 0;
-  const needsGround = drawn > 0 || readsPicture(mask, masks, p => p.kind === 'hues');
+  const needsGround = drawn > 0 || readsPicture(mask, masks, 'ground');
 
   const survey = (whole: Rectangle, geometry: Geometry, input: CoverageInput): Surveyed => {
     const { width, height } = whole;

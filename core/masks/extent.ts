@@ -1,63 +1,38 @@
 import type { Geometry, Rectangle } from '../frame/geometry';
-import type { Mask, MaskPart } from './schema';
-import { byId } from './named';
+import { joined, type Extent } from './define';
+import { byId, type Mask } from './mask';
+import { kindOfPart } from './parts';
 import { deviation } from './shaping';
 
 /** Where a mask can lie at all, so that only there it is made. */
 
-/** A box in photograph pixels; null is nothing, 'everywhere' has no end. */
-export type Extent = { left: number; top: number; right: number; bottom: number } | null | 'everywhere';
-
-function joined(a: Extent, b: Extent): Extent {
-  if (a === 'everywhere' || b === 'everywhere') return 'everywhere';
-  if (!a || !b) return a ?? b;
-  return {
-    left: Math.min(a.left, b.left),
-    top: Math.min(a.top, b.top),
-    right: Math.max(a.right, b.right),
-    bottom: Math.max(a.bottom, b.bottom),
-  };
-}
-
-function partExtent(part: MaskPart, masks: readonly Mask[], geometry: Geometry): Extent {
-  const { photograph, longEdge } = geometry;
-  if (part.kind === 'mask') return extentOf(byId(masks, part.mask), masks, geometry, 0);
-  if (part.kind === 'oval' && !part.outside) {
-    const x = part.centre[0] * photograph.width;
-    const y = part.centre[1] * photograph.height;
-    const reach = Math.max(...part.radii) * longEdge + 1;
-    return { left: x - reach, top: y - reach, right: x + reach, bottom: y + reach };
-  }
-  if (part.kind !== 'brush') return 'everywhere';
-  let extent: Extent = null;
-  for (const { points, radius, erase } of part.strokes) {
-    if (erase) continue;
-    const reach = radius * longEdge + 2;
-    for (const point of points) {
-      const x = point[0] * photograph.width;
-      const y = point[1] * photograph.height;
-      extent = joined(extent, { left: x - reach, top: y - reach, right: x + reach, bottom: y + reach });
-    }
-  }
-  return extent;
-}
-
 /** A box that holds all that a mask covers. */
 export function extentOf(mask: Mask, masks: readonly Mask[], geometry: Geometry, bleed: number): Extent {
-  if (mask.invert) return 'everywhere';
-  let extent: Extent = mask.parts[0]?.op === 'subtract' ? 'everywhere' : null;
-  for (const part of mask.parts) {
-    if (part.op === 'add') extent = joined(extent, partExtent(part, masks, geometry));
-  }
-  if (!extent || extent === 'everywhere') return extent;
-  const { longEdge } = geometry;
-  const more = Math.max(0, mask.grow) * longEdge + 4 * deviation(mask.feather, bleed, longEdge) + 4;
-  return {
-    left: extent.left - more,
-    top: extent.top - more,
-    right: extent.right + more,
-    bottom: extent.bottom + more,
+  const known = new Map<string, Extent>();
+  const of = (id: string): Extent => {
+    if (!known.has(id)) known.set(id, extent(byId(masks, id), 0));
+    return known.get(id)!;
   };
+  const extent = ({ invert, parts, grow, feather }: Mask, bleed: number): Extent => {
+    if (invert || parts[0]?.op === 'subtract') return 'everywhere';
+    let box: Extent = null;
+    for (const part of parts) {
+      if (part.op !== 'add') continue;
+      const kind = kindOfPart(part);
+      const own = kind.reads === 'place' && kind.extent ? kind.extent(part, geometry, of) : 'everywhere';
+      box = joined(box, own);
+    }
+    if (!box || box === 'everywhere') return box;
+    const { longEdge } = geometry;
+    const more = Math.max(0, grow) * longEdge + 4 * deviation(feather, bleed, longEdge) + 4;
+    return {
+      left: box.left - more,
+      top: box.top - more,
+      right: box.right + more,
+      bottom: box.bottom + more,
+    };
+  };
+  return extent(mask, bleed);
 }
 
 /** The part of a region of the framed picture that a box of the photograph meets; null for none. */

@@ -1,5 +1,5 @@
 import type { Lattice } from '../kernels/dabs';
-import type { Stroke } from './schema';
+import type { Stroke } from '../settings/fields';
 import { strokeName } from './stroke-name';
 import { layStroke, layStrokes, type Laid } from './strokes';
 

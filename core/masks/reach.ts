@@ -1,8 +1,7 @@
-/** A trapezoid over tones: 0 below a, up to 1 at b, 1 until c, down to 0 at d. */
-export type Range = [number, number, number, number];
+import type { ToneRange } from '../settings/fields';
 
 /** The height of a reach at a tone: see the treatment format. Equal ends are a hard edge. */
-export function reachAt([a, b, c, d]: Range, tone: number): number {
+export function reachAt([a, b, c, d]: ToneRange, tone: number): number {
   if (tone < a || tone > d) return (tone < a && b <= 0) || (tone > d && c >= 1) ? 1 : 0;
   if (tone < b) return (tone - a) / (b - a);
   if (tone > c) return (d - tone) / (d - c);
@@ -10,4 +9,4 @@ export function reachAt([a, b, c, d]: Range, tone: number): number {
 }
 
 /** No limit at all. */
-export const isWhole = (r: Range): boolean => r[1] <= 0 && r[2] >= 1;
+export const isWhole = (r: ToneRange): boolean => r[1] <= 0 && r[2] >= 1;

@@ -1,6 +1,6 @@
 import type { Lattice } from '../kernels/dabs';
 import { boxExtreme, diamondExtreme, gaussian, wideGaussian, type Plane } from '../kernels/planes';
-import type { Mask } from './schema';
+import type { Mask } from './mask';
 
 /** Masks grown or shrunk, and softened at their edge. */
 

@@ -1,4 +1,4 @@
-import type { Stroke } from './schema';
+import type { Stroke } from '../settings/fields';
 
 /** Short names of strokes, so that strokes laid before are known again without being read point by point. */
 

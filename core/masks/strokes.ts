@@ -1,5 +1,5 @@
 import { dab, type Lattice } from '../kernels/dabs';
-import type { Stroke } from './schema';
+import type { Stroke } from '../settings/fields';
 
 /** Dabs lie this share of the radius apart. */
 const SPACING = 0.25;

@@ -1,14 +1,10 @@
 import type { Geometry, Rectangle } from '../frame/geometry';
-import type { Mask, Stroke } from './schema';
+import type { Stroke } from '../settings/fields';
+import { around } from './define';
 import { extentOf, meeting } from './extent';
-
-/** Whether a mask stands on another, or is it. */
-const standsOn = (mask: Mask, id: string, masks: readonly Mask[]): boolean =>
-  mask.id === id ||
-  mask.parts.some(part => {
-    const beneath = part.kind === 'mask' && masks.find(m => m.id === part.mask);
-    return beneath && standsOn(beneath, id, masks);
-  });
+import type { Mask } from './mask';
+import { beneathPart, type MaskPart } from './parts';
+import { standingOn } from './standing';
 
 /**
  * The rectangle of the framed picture in which a stroke of a mask can change anything: of that mask, and of those that
@@ -26,32 +22,19 @@ export function touchedBy(
   bleed: number,
 ): Rectangle | null {
   // As if there were nothing but the stroke, painted: what it takes away lies no wider than what it would add.
+  const painted: MaskPart = { kind: 'brush', op: 'add', strokes: [{ ...stroke, erase: false }] };
   const alone = masks.map((mask): Mask => {
-    if (mask.id === id) {
-      const parts: Mask['parts'] = [{ kind: 'brush', op: 'add', strokes: [{ ...stroke, erase: false }] }];
-      return { ...mask, invert: false, parts };
-    }
-    const parts = mask.parts.flatMap(p => (p.kind === 'mask' ? [{ ...p, op: 'add' as const }] : []));
-    return { ...mask, invert: false, parts };
+    const standing = mask.parts
+      .filter(p => beneathPart(p) !== undefined)
+      .map(p => ({ ...p, op: 'add' as const }));
+    return { ...mask, invert: false, parts: mask.id === id ? [painted] : standing };
   });
   const whole = { x: 0, y: 0, width: geometry.width, height: geometry.height };
   let touched: Rectangle | null = null;
   for (const mask of alone) {
-    if (!standsOn(mask, id, alone)) continue;
+    if (!standingOn(mask, alone).some(each => each.id === id)) continue;
     const part = meeting(whole, extentOf(mask, alone, geometry, bleed), geometry);
-    if (!part) continue;
-    if (!touched) {
-      touched = part;
-      continue;
-    }
-    const x: number = Math.min(touched.x, part.x);
-    const y: number = Math.min(touched.y, part.y);
-    touched = {
-      x,
-      y,
-      width: Math.max(touched.x + touched.width, part.x + part.width) - x,
-      height: Math.max(touched.y + touched.height, part.y + part.height) - y,
-    };
+    if (part) touched = touched ? around(touched, part) : part;
   }
   return touched;
 }

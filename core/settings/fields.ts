@@ -2,7 +2,7 @@ import type { Stop } from '../colour/gradient';
 import type { Pigment } from '../colour/pigments';
 
 /**
- * The settings of a step kind, described once: the schema (see treatment/settings), the default and the generic
+ * The settings of a step kind or of a mask part, described once: the schema (see ./schema), the default and the generic
  * control all come from these descriptions. Free of the schema library, which nothing that renders needs.
  */
 
@@ -52,6 +52,58 @@ export interface PigmentField {
   default: Pigment;
 }
 
+/** A place on the photograph: fractions of its width and height; it may lie outside. */
+export interface PositionField {
+  type: 'position';
+  default: Position;
+}
+export type Position = [number, number];
+
+/** Two radii, fractions of the long edge. */
+export interface RadiiField {
+  type: 'radii';
+  most: number;
+  default: [number, number];
+}
+
+/** A trapezoid over tones: 0 below the first, 1 from the second to the third, 0 above the fourth. */
+export interface RangeField {
+  type: 'range';
+  default: ToneRange;
+}
+export type ToneRange = [number, number, number, number];
+
+/** Strokes of the brush. */
+export interface StrokesField {
+  type: 'strokes';
+  default: Stroke[];
+}
+export interface Stroke {
+  /** [x, y, pressure 0..1], x and y as fractions of the photograph. */
+  points: [number, number, number][];
+  /** A fraction of the long edge. */
+  radius: number;
+  hardness: number;
+  flow: number;
+  erase: boolean;
+  keepEdges: number;
+}
+
+/** Another mask of the treatment, by its id. */
+export interface MaskField {
+  type: 'mask';
+}
+
+/** How a treatment names what it carries along: by the SHA-256 of its bytes. */
+export interface Reference {
+  sha256: string;
+}
+
+/** A grey picture that the treatment carries. */
+export interface PictureField {
+  type: 'picture';
+}
+
 /** The id of something that the treatment carries along: a colour table. Null for none. */
 export interface ReferenceField {
   type: 'reference';
@@ -83,6 +135,12 @@ export type Field =
   | CurveField
   | StopsField
   | PigmentField
+  | PositionField
+  | RadiiField
+  | RangeField
+  | StrokesField
+  | MaskField
+  | PictureField
   | ReferenceField
   | ListField
   | GroupField;
@@ -102,13 +160,25 @@ export type ValueOf<F extends Field> = F extends NumberField
             ? Stop[]
             : F extends PigmentField
               ? Pigment
-              : F extends ReferenceField
-                ? string | null
-                : F extends ListField<infer L>
-                  ? SettingsOf<L>[]
-                  : F extends GroupField<infer G>
-                    ? SettingsOf<G>
-                    : never;
+              : F extends PositionField
+                ? Position
+                : F extends RadiiField
+                  ? [number, number]
+                  : F extends RangeField
+                    ? ToneRange
+                    : F extends StrokesField
+                      ? Stroke[]
+                      : F extends MaskField
+                        ? string
+                        : F extends PictureField
+                          ? Reference
+                          : F extends ReferenceField
+                            ? string | null
+                            : F extends ListField<infer L>
+                              ? SettingsOf<L>[]
+                              : F extends GroupField<infer G>
+                                ? SettingsOf<G>
+                                : never;
 export type SettingsOf<F extends Fields> = { [K in keyof F]: ValueOf<F[K]> };
 
 const numberOf =
@@ -144,6 +214,16 @@ export const curvePoints = (): CurveField => ({
 export const stops = (value: Stop[]): StopsField => ({ type: 'stops', default: value });
 export const pigment = (value: Pigment): PigmentField => ({ type: 'pigment', default: value });
 export const reference = (to: 'tables'): ReferenceField => ({ type: 'reference', to, default: null });
+export const position = (x: number, y: number): PositionField => ({ type: 'position', default: [x, y] });
+export const radii = (most: number, value: [number, number]): RadiiField => ({
+  type: 'radii',
+  most,
+  default: value,
+});
+export const range = (): RangeField => ({ type: 'range', default: [0, 0, 1, 1] });
+export const strokes = (): StrokesField => ({ type: 'strokes', default: [] });
+export const otherMask = (): MaskField => ({ type: 'mask' });
+export const carriedPicture = (): PictureField => ({ type: 'picture' });
 export const list = <F extends Fields>(fields: F, most: number): ListField<F> => ({
   type: 'list',
   fields,
@@ -155,6 +235,8 @@ export const group = <F extends Fields>(
 ): GroupField<F> => ({ type: 'group', fields, layout: 'section', ...options });
 
 function defaultOf(field: Field): unknown {
+  // What must be given has none.
+  if (field.type === 'mask' || field.type === 'picture') return undefined;
   if (field.type === 'group') return defaultsOf(field.fields);
   if (field.type === 'list') return [];
   return structuredClone(field.default);

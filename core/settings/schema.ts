@@ -3,7 +3,38 @@ import type { Field, Fields, SettingsOf } from './fields';
 
 /** The Zod schemas of settings, made from the descriptions of the step kinds. */
 
-const unit = z.number().min(0).max(1);
+export const unit = z.number().min(0).max(1);
+
+/** Shapes and strokes may begin outside of the picture. */
+const place = z.number().min(-4).max(5);
+
+export const rangeSchema = z
+  .tuple([unit, unit, unit, unit])
+  .refine(([a, b, c, d]) => a <= b && b <= c && c <= d, 'the four ends must not fall');
+
+/** A stroke with more points than this is refused; one lasts minutes. */
+const MOST_STROKE_POINTS = 20_000;
+const MOST_STROKES = 5_000;
+
+const strokeSchema = z.strictObject({
+  points: z
+    .array(z.tuple([place, place, unit]))
+    .min(1)
+    .max(MOST_STROKE_POINTS),
+  radius: z.number().min(0).max(0.5).default(0.02),
+  hardness: unit.default(0.5),
+  flow: unit.default(1),
+  erase: z.boolean().default(false),
+  keepEdges: z.number().min(0).max(0, 'keeping edges is not computed by this version').default(0),
+});
+
+/** The id of a step, mask or table of a treatment. */
+export const idSchema = z.string().min(1).max(64);
+
+/** What a treatment carries, by its hash; in a file the bytes themselves stand in its place. */
+export const referenceSchema = z.strictObject({
+  sha256: z.string().regex(/^[0-9a-f]{64}$/, 'not a SHA-256: 64 hexadecimal digits'),
+});
 
 /** A colour as the treatment format writes it. */
 const colourSchema = z.string().regex(/^#[0-9a-fA-F]{6}$/, 'not a colour: six hexadecimal digits after a #');
@@ -52,7 +83,24 @@ function schemaOfField(field: Field): z.ZodType {
     case 'pigment':
       return pigmentSchema.default(() => structuredClone(field.default));
     case 'reference':
-      return z.string().min(1).max(64).nullable().default(null);
+      return idSchema.nullable().default(null);
+    case 'position':
+      return z.tuple([place, place]).default(field.default);
+    case 'radii': {
+      const radius = z.number().min(0).max(field.most);
+      return z.tuple([radius, radius]).default(field.default);
+    }
+    case 'range':
+      return rangeSchema.default(field.default);
+    case 'strokes':
+      return z
+        .array(strokeSchema)
+        .max(MOST_STROKES)
+        .default(() => []);
+    case 'mask':
+      return idSchema;
+    case 'picture':
+      return referenceSchema;
     case 'list':
       return z
         .array(settingsSchema(field.fields))
@@ -63,8 +111,12 @@ function schemaOfField(field: Field): z.ZodType {
   }
 }
 
+/** The Zod schemas of fields, by name. */
+export const shapeOf = (fields: Fields): Record<string, z.ZodType> =>
+  Object.fromEntries(Object.entries(fields).map(([name, field]) => [name, schemaOfField(field)]));
+
 /** The Zod schema of a set of fields: strict, every setting with its default. */
 export function settingsSchema<F extends Fields>(fields: F): z.ZodType<SettingsOf<F>> {
-  const shape = Object.fromEntries(Object.entries(fields).map(([name, f]) => [name, schemaOfField(f)]));
-  return z.strictObject(shape).prefault({}) as unknown as z.ZodType<SettingsOf<F>>;
+  // The descriptions say what the schemas give; Zod cannot know it.
+  return z.strictObject(shapeOf(fields)).prefault({}) as unknown as z.ZodType<SettingsOf<F>>;
 }

@@ -11,8 +11,8 @@ export const colourTable = defineStep({
   kind: 'colour-table',
   stage: 'tone',
   fields: { table: reference('tables'), contrast: amount(), saturation: amount() },
-  point: (s, { tables }) => {
-    const table = s.table === null ? undefined : tables.get(s.table);
+  point: (s, { tableNamed }) => {
+    const table = s.table === null ? undefined : tableNamed(s.table);
     const look = table ? applyCube(table) : () => undefined;
     const slope = 2 ** s.contrast;
     return c => {

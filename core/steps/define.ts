@@ -13,14 +13,20 @@ export type Point = (colour: Triple) => void;
 
 /** What a step may use besides its settings and the picture. */
 export interface StepContext {
-  /** The colour tables that the treatment carries, read, by id. */
-  tables: ReadonlyMap<string, CubeTable>;
+  /** A colour table that the treatment carries, by its id there; undefined where it has none of that id. */
+  tableNamed: (id: string) => CubeTable | undefined;
   /**
    * The colour that the photograph has here with only its Ground steps: filled before a point is asked, for
    * kinds that say `usesGround`.
    */
   ground: Triple;
 }
+
+/** What a step uses by itself, without a treatment about it: no table, no ground. */
+export const noContext = (): StepContext => ({
+  tableNamed: () => undefined,
+  ground: new Float64Array(3),
+});
 
 /** A rectangle of the framed picture while it is rendered: encoded RGB, interleaved, row by row. */
 export interface Region {

@@ -301,7 +301,7 @@ describe('filter', () => {
 
 describe('colour table', () => {
   const through = (text: string, rgb: number[], settings = {}) =>
-    own('colour-table', { table: 't', ...settings }, rgb, { tables: new Map([['t', readCube(text)]]) });
+    own('colour-table', { table: 't', ...settings }, rgb, { tableNamed: () => readCube(text) });
 
   it('1D: linear, each channel its own, within its domain', () => {
     const text = 'LUT_1D_SIZE 3\nDOMAIN_MIN 0 0 0\nDOMAIN_MAX 1 1 2\n0 0 0\n0.8 0.5 0.5\n1 1 1\n';

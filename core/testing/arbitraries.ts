@@ -1,11 +1,24 @@
 import fc from 'fast-check';
 import { mixNames } from '../colour/mixes';
+import { carry } from '../formats/carried';
+import { writeGreyPng } from '../formats/grey-png';
+import { partKinds } from '../masks/parts';
 import type { Field, Fields } from '../settings/fields';
 import { stages } from '../steps/define';
 import { stepKinds } from '../steps';
-import { parseTreatment, type Treatment } from '../treatment/schema';
+import { readTreatmentFile } from '../treatment/carrying';
+import type { Treatment } from '../treatment/schema';
 
-/** Random valid treatments, made from the descriptions of the step kinds. */
+/** Random valid treatments, made from the descriptions of the step kinds and mask parts. */
+
+/** A small grey picture, as an area carries it. */
+const PICTURE = carry(
+  writeGreyPng(
+    Uint8Array.from({ length: 48 }, (_, i) => (i * 89) % 256),
+    8,
+    6,
+  ),
+);
 
 export const unit = fc.double({ min: 0, max: 1, noNaN: true });
 export const signed = fc.double({ min: -1, max: 1, noNaN: true });
@@ -13,7 +26,7 @@ export const hex = fc.integer({ min: 0, max: 0xffffff }).map(n => `#${n.toString
 const rising = fc.tuple(unit, unit, unit, unit).map(r => r.slice().sort((a, b) => a - b));
 const stops = fc.array(fc.record({ at: unit, colour: hex }), { minLength: 2, maxLength: 5 });
 
-function valueOf(field: Field): fc.Arbitrary<unknown> {
+function valueOf(field: Field, masks: readonly string[]): fc.Arbitrary<unknown> {
   switch (field.type) {
     case 'number':
       return field.unit === 'whole'
@@ -39,9 +52,21 @@ function valueOf(field: Field): fc.Arbitrary<unknown> {
     case 'reference':
       return fc.constantFrom(null, 'table');
     case 'list':
-      return fc.array(settingsOf(field.fields), { maxLength: 3 });
+      return fc.array(settingsOf(field.fields, masks), { maxLength: 3 });
     case 'group':
-      return settingsOf(field.fields);
+      return settingsOf(field.fields, masks);
+    case 'position':
+      return fc.tuple(unit, unit);
+    case 'radii':
+      return fc.tuple(unit, unit);
+    case 'range':
+      return rising;
+    case 'strokes':
+      return fc.array(strokeUpTo(0.3, 4), { maxLength: 3 });
+    case 'mask':
+      return fc.constantFrom(...masks);
+    case 'picture':
+      return fc.constant(PICTURE);
   }
 }
 
@@ -56,8 +81,11 @@ export const strokeUpTo = (widest: number, mostPoints: number) =>
     keepEdges: fc.constant(0),
   });
 
-export function settingsOf(fields: Fields): fc.Arbitrary<Record<string, unknown>> {
-  return fc.record(Object.fromEntries(Object.entries(fields).map(([name, f]) => [name, valueOf(f)])));
+export function settingsOf(
+  fields: Fields,
+  masks: readonly string[] = [],
+): fc.Arbitrary<Record<string, unknown>> {
+  return fc.record(Object.fromEntries(Object.entries(fields).map(([name, f]) => [name, valueOf(f, masks)])));
 }
 
 const laidOn = fc.record({
@@ -81,39 +109,17 @@ export const stepOf = (kinds: readonly string[], masks: readonly string[] = []) 
     )
     .map(({ how, ...step }) => ({ ...step, ...how }));
 
-const place = fc.tuple(unit, unit);
-const part = fc.oneof(
-  fc.record({
-    kind: fc.constant('brush'),
-    strokes: fc.array(
-      fc.record({
-        points: fc.array(fc.tuple(unit, unit, unit), { minLength: 1, maxLength: 4 }),
-        radius: fc.double({ min: 0.01, max: 0.3, noNaN: true }),
-        hardness: unit,
-        flow: unit,
-        erase: fc.boolean(),
-      }),
-      { maxLength: 3 },
-    ),
-  }),
-  fc.record({ kind: fc.constant('linear'), from: place, to: place }),
-  fc.record({
-    kind: fc.constant('oval'),
-    centre: place,
-    radii: fc.tuple(unit, unit),
-    angle: fc.double({ min: -360, max: 360, noNaN: true }),
-    feather: unit,
-    outside: fc.boolean(),
-  }),
-  fc.record({ kind: fc.constant('tones'), range: rising }),
-  fc.record({
-    kind: fc.constant('hues'),
-    centre: fc.double({ min: 0, max: 360, noNaN: true }),
-    width: fc.double({ min: 0, max: 360, noNaN: true }),
-    softness: unit,
-  }),
-  fc.record({ kind: fc.constant('whole') }),
-);
+/** A part of any kind that stands alone, or on one of some masks. */
+const partOf = (others: readonly string[]): fc.Arbitrary<object> =>
+  fc
+    .constantFrom(...partKinds.filter(({ fields }) => isAlone(fields) || others.length > 0))
+    .chain(({ kind, fields }) =>
+      fc.record({ kind: fc.constant(kind as string), settings: settingsOf(fields, others) }),
+    )
+    .map(({ kind, settings }) => ({ kind, ...settings }));
+
+const isAlone = (fields: Fields) => Object.values(fields).every(f => f.type !== 'mask');
+
 const maskOf = (id: string, others: readonly string[]) =>
   fc.record({
     id: fc.constant(id),
@@ -123,12 +129,7 @@ const maskOf = (id: string, others: readonly string[]) =>
     refine: fc.oneof(fc.constant(0), unit),
     parts: fc.array(
       fc
-        .tuple(
-          others.length
-            ? fc.oneof(part, fc.record({ kind: fc.constant('mask'), mask: fc.constantFrom(...others) }))
-            : part,
-          fc.constantFrom('add', 'subtract', 'intersect'),
-        )
+        .tuple(partOf(others), fc.constantFrom('add', 'subtract', 'intersect'))
         .map(([p, op]) => ({ ...p, op })),
       { maxLength: 4 },
     ),
@@ -191,7 +192,7 @@ export function anyTreatment({
     .map(({ steps, ...rest }) => {
       const stageOf = (kind: string) => stages.indexOf(stepKinds.find(k => k.kind === kind)!.stage);
       const inOrder = steps.slice().sort((a, b) => stageOf(a.kind) - stageOf(b.kind));
-      return parseTreatment(
+      return readTreatmentFile(
         JSON.parse(
           JSON.stringify({
             format: 'lampwash-treatment',

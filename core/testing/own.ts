@@ -1,5 +1,5 @@
 import { rgbToOklab } from '../colour/oklab';
-import type { Point, StepContext } from '../steps/define';
+import { noContext, type Point, type StepContext } from '../steps/define';
 import { stepKind, type Kind, type Settings } from '../steps';
 
 /** Points made already, by kind and settings: many are asked for one colour after another. */
@@ -17,8 +17,7 @@ export function own(
   if (!point) {
     const definition = stepKind(kind)!;
     point = definition.point({ ...definition.defaults, ...settings } as Settings, {
-      tables: new Map(),
-      ground: new Float64Array(3),
+      ...noContext(),
       ...context,
     });
     if (made.size > 50) made.clear();

@@ -17,7 +17,7 @@ import {
   standsOn,
   usersOf,
 } from './areas';
-import type { Stroke } from '../masks/schema';
+import type { Stroke } from '../settings/fields';
 import { bareTreatment, parseTreatment, type Treatment } from './schema';
 
 const [WIDTH, HEIGHT] = [60, 40];

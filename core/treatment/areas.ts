@@ -1,6 +1,9 @@
 import { wordsOf } from './area-names';
 import { changeStep, newStep } from './edit';
-import type { Mask, MaskPart, Stroke } from '../masks/schema';
+import { emptyMask, type Mask } from '../masks/mask';
+import { beneathPart, type MaskPart } from '../masks/parts';
+import { readsPicture as maskReads, standingOn } from '../masks/standing';
+import type { Stroke } from '../settings/fields';
 import type { Step, Treatment } from './schema';
 
 /** Edits of areas: named masks that steps stand on and that can be reused. Each returns a new treatment. */
@@ -10,16 +13,6 @@ function freshMaskId(treatment: Treatment): string {
     if (!treatment.masks.some(m => m.id === `m${n}`)) return `m${n}`;
   }
 }
-
-const emptyMask = (id: string, name: string): Mask => ({
-  id,
-  name,
-  invert: false,
-  feather: 0,
-  grow: 0,
-  refine: 0,
-  parts: [],
-});
 
 /** A new, empty area under a name that no other has. */
 export function addArea(treatment: Treatment, name = ''): { treatment: Treatment; area: string } {
@@ -91,9 +84,7 @@ export function removePart(treatment: Treatment, id: string, index: number): Tre
 /** Whether an area stands on another, itself or through others. */
 export function standsOn(treatment: Treatment, id: string, other: string): boolean {
   const area = areaOf(treatment, id);
-  return !!area?.parts.some(
-    p => p.kind === 'mask' && (p.mask === other || standsOn(treatment, p.mask, other)),
-  );
+  return !!area && standingOn(area, treatment.masks).some(each => each !== area && each.id === other);
 }
 
 /** Whether an area depends on the picture beneath it, by tones, by hues or by edges, itself or through others. */
@@ -101,10 +92,7 @@ export function readsPicture(treatment: Treatment, id: string): boolean {
   const area = areaOf(treatment, id);
   return (
     !!area &&
-    (area.refine > 0 ||
-      area.parts.some(p =>
-        p.kind === 'mask' ? readsPicture(treatment, p.mask) : p.kind === 'tones' || p.kind === 'hues',
-      ))
+    (maskReads(area, treatment.masks) || standingOn(area, treatment.masks).some(each => each.refine > 0))
   );
 }
 
@@ -112,7 +100,7 @@ export function readsPicture(treatment: Treatment, id: string): boolean {
 export function usersOf(treatment: Treatment, id: string): { steps: Step[]; areas: Mask[] } {
   return {
     steps: treatment.steps.filter(s => s.mask === id),
-    areas: treatment.masks.filter(m => m.parts.some(p => p.kind === 'mask' && p.mask === id)),
+    areas: treatment.masks.filter(m => m.parts.some(p => beneathPart(p) === id)),
   };
 }
 
@@ -121,8 +109,7 @@ export function removeArea(treatment: Treatment, id: string): Treatment {
   let rest = treatment;
   for (const other of treatment.masks) {
     for (let index = other.parts.length - 1; index >= 0; index--) {
-      const part = other.parts[index];
-      if (part.kind === 'mask' && part.mask === id) rest = removePart(rest, other.id, index);
+      if (beneathPart(other.parts[index]) === id) rest = removePart(rest, other.id, index);
     }
   }
   return {

@@ -1,6 +1,6 @@
 import { FAMILIES, type Family } from '../colour/hues';
 import { newStep } from './edit';
-import type { Mask } from '../masks/schema';
+import type { Mask } from '../masks/mask';
 import type { Step, Treatment } from './schema';
 
 /** What the picture shows while a control is held: the zone that it touches, or its colour at full strength. */

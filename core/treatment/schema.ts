@@ -1,14 +1,13 @@
 import { z } from 'zod';
 import { mixNames, type Mix } from '../colour/mixes';
-import { CubeError } from '../formats/cube';
-import { tableOf } from '../formats/tables';
-import { readGreyPng } from '../masks/grey-png';
-import type { Range } from '../masks/reach';
 import { stages, type Stage, type StepKind } from '../steps/define';
 import { stepKind, stepKinds, type Kind, type Settings } from '../steps';
 import { frameSchema, wholeFrame, type Frame } from '../frame/schema';
-import { maskSchema, type Mask } from '../masks/schema';
-import { settingsSchema } from '../settings/schema';
+import type { Mask } from '../masks/mask';
+import { beneathPart } from '../masks/parts';
+import { maskSchema } from '../masks/schema';
+import type { Reference, ToneRange } from '../settings/fields';
+import { idSchema, rangeSchema, referenceSchema, settingsSchema } from '../settings/schema';
 
 /** The treatment format, version 1. */
 export const FORMAT = 'lampwash-treatment';
@@ -24,7 +23,7 @@ export interface Step<K extends Kind = Kind> {
   /** 0..1 */
   strength: number;
   mix: Mix;
-  reach: { own: Range; beneath: Range };
+  reach: { own: ToneRange; beneath: ToneRange };
   /** The id of a mask of the treatment. */
   mask: string | null;
   settings: Settings<K>;
@@ -38,8 +37,8 @@ export interface Treatment {
   frame: Frame;
   steps: Step[];
   masks: Mask[];
-  /** The text of .cube files, by id. */
-  tables: Record<string, string>;
+  /** Colour tables that it carries, by id: the texts of .cube files. */
+  tables: Record<string, Reference>;
 }
 
 /** A treatment that cannot be read, with the place in the JSON. */
@@ -54,12 +53,9 @@ export class TreatmentError extends Error {
 }
 
 const fractionSchema = z.number().min(0).max(1);
-const rangeSchema = z
-  .tuple([fractionSchema, fractionSchema, fractionSchema, fractionSchema])
-  .refine(([a, b, c, d]) => a <= b && b <= c && c <= d, 'the four ends must not fall');
 
 const stepFrame = {
-  id: z.string().min(1).max(64).optional(),
+  id: idSchema.optional(),
   stage: z.enum(stages).optional(),
   name: z.string().max(120).default(''),
   enabled: z.boolean().default(true),
@@ -71,7 +67,7 @@ const stepFrame = {
       beneath: rangeSchema.default([0, 0, 1, 1]),
     })
     .prefault({}),
-  mask: z.string().min(1).max(64).nullable().default(null),
+  mask: idSchema.nullable().default(null),
 };
 
 /** The settings of a kind; what an earlier version wrote is read as well. */
@@ -114,7 +110,7 @@ const treatmentSchema = z.strictObject({
   frame: frameSchema,
   steps: z.array(stepSchema).max(MOST_STEPS).default([]),
   masks: z.array(maskSchema).max(MOST_MASKS).default([]),
-  tables: z.record(z.string().min(1).max(64), z.string()).default({}),
+  tables: z.record(idSchema, referenceSchema).default({}),
 });
 
 function pathText(path: readonly PropertyKey[]): string {
@@ -129,18 +125,7 @@ export function firstIssue(error: z.ZodError): { path: string; reason: string } 
   return { path: pathText(path), reason };
 }
 
-function checkTables(tables: Record<string, string>): void {
-  for (const [id, text] of Object.entries(tables)) {
-    try {
-      tableOf(text);
-    } catch (error) {
-      if (error instanceof CubeError) throw new TreatmentError(`tables.${id}`, error.message);
-      throw error;
-    }
-  }
-}
-
-/** Masks must have ids of their own, may stand on others but never in a ring, and carry pictures that can be read. */
+/** Masks must have ids of their own, and may stand on others but never in a ring. */
 function checkMasks(masks: Mask[]): void {
   const places = new Map<string, number>();
   masks.forEach((mask, i) => {
@@ -151,17 +136,11 @@ function checkMasks(masks: Mask[]): void {
   const visit = (i: number): void => {
     state.set(i, 'open');
     masks[i].parts.forEach((part, j) => {
-      if (part.kind === 'picture') {
-        try {
-          readGreyPng(part.png);
-        } catch (error) {
-          throw new TreatmentError(`masks[${i}].parts[${j}].png`, (error as Error).message);
-        }
-      }
-      if (part.kind !== 'mask') return;
+      const beneath = beneathPart(part);
+      if (beneath === undefined) return;
       const at = `masks[${i}].parts[${j}].mask`;
-      const other = places.get(part.mask);
-      if (other === undefined) throw new TreatmentError(at, `unknown mask ${JSON.stringify(part.mask)}`);
+      const other = places.get(beneath);
+      if (other === undefined) throw new TreatmentError(at, `unknown mask ${JSON.stringify(beneath)}`);
       if (state.get(other) === 'open') throw new TreatmentError(at, 'the mask stands on itself');
       if (!state.has(other)) visit(other);
     });
@@ -173,7 +152,7 @@ function checkMasks(masks: Mask[]): void {
 type ReadStep = Omit<Step, 'id' | 'stage'> & { id?: string; stage?: Stage };
 
 /** Gives each step its id and stage, and checks that what it names is there. */
-function settleSteps(read: ReadStep[], masks: Mask[], tables: Record<string, string>): Step[] {
+function settleSteps(read: ReadStep[], masks: Mask[], tables: Treatment['tables']): Step[] {
   const taken = new Set<string>();
   const given = new Set(read.map(s => s.id).filter(id => id !== undefined));
   const known = new Set(masks.map(m => m.id));
@@ -201,8 +180,8 @@ function settleSteps(read: ReadStep[], masks: Mask[], tables: Record<string, str
 }
 
 /**
- * Reads a treatment, with every default filled in. Nothing is half-read: it throws a TreatmentError that
- * names the first wrong place.
+ * Reads a treatment, with every default filled in. What it carries stands in it as references. Nothing is half-read: it
+ * throws a TreatmentError that names the first wrong place.
  */
 export function parseTreatment(json: unknown): Treatment {
   const read = treatmentSchema.safeParse(json);
@@ -211,7 +190,6 @@ export function parseTreatment(json: unknown): Treatment {
     throw new TreatmentError(path, reason);
   }
   const { strength, frame, masks, tables } = read.data;
-  checkTables(tables);
   checkMasks(masks);
   const steps = settleSteps(read.data.steps as ReadStep[], masks, tables);
   return { format: FORMAT, version: VERSION, strength, frame, steps, masks, tables };

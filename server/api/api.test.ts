@@ -10,6 +10,7 @@ import { exactly } from '../../core/engine/lay';
 import { decode, encode } from '../../core/colour/srgb';
 import { seedDemo } from '../../demo/seed';
 import { migrator } from '../data/migrate';
+import { forgetStates } from '../data/history';
 import { SendOut, Series } from '../data/models';
 import { makeSendOut, workOnSendOuts } from '../jobs/send-out';
 import { jpegTurned, p3Profile, png8, tiff16 } from '../testing/pictures';
@@ -303,7 +304,7 @@ describe('takes', () => {
     expect((await put(1, 0.5)).body).toMatchObject({ revision: 2, undo: 'Light exposure', redo: null });
     const stale = await put(1, 0.9);
     expect(stale.status).toBe(409);
-    expect(stale.body.newest).toMatchObject({ revision: 2, treatment: light(0.5) });
+    expect(stale.body.newest).toMatchObject({ revision: 2, undo: 'Light exposure' });
     expect((await http().get(`/api/takes/${id}`)).body.treatment).toEqual(light(0.5));
     expect((await put(2, 0.9)).status).toBe(200);
   });
@@ -337,10 +338,11 @@ describe('takes', () => {
       .put(`/api/takes/${currentTakeId}/treatment`)
       .send({ revision: 1, treatment: light(1) });
     await server.services.sequelize.query(
-      `UPDATE take_states SET treatment = treatment - 'frame' - 'masks' - 'tables' #- '{steps,0,settings,gamma}'
-       WHERE take_id = $1`,
-      { bind: [currentTakeId] },
+      `UPDATE take_states SET patch = NULL, treatment = $2::jsonb - 'frame' - 'masks' - 'tables' #- '{steps,0,settings,gamma}'
+       WHERE take_id = $1 AND number = 1`,
+      { bind: [currentTakeId, JSON.stringify(light(1))] },
     );
+    forgetStates();
     const { body } = await http().get(`/api/takes/${currentTakeId}`);
     expect(body.treatment).toEqual(JSON.parse(JSON.stringify(light(1))));
   });

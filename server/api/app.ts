@@ -3,32 +3,28 @@ import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
-import { z } from 'zod';
+import { getHealth } from '../../contract/health';
 import type { Queue } from '../jobs/queue';
 import type { Services } from '../services';
 import { importRoutes } from './import';
 import { photographRoutes } from './photographs';
 import { answerProblems, notFound, onlyOwnPages } from './problem';
-import { mount, openApi, route, type Route } from './route';
+import { implement, mount, openApi, type Implemented } from './route';
 import { sendOutRoutes } from './send-outs';
 import { seriesRoutes } from './series';
 import { pigmentRoutes } from './pigments';
+import { carriedRoutes } from './carried';
 import { tableRoutes } from './tables';
 import { takeRoutes } from './takes';
 
-function healthRoute({ sequelize }: Services): Route {
-  return route({
-    method: 'get',
-    path: '/api/health',
-    summary: 'Whether the server and its database answer.',
-    answer: z.object({ name: z.literal('lampwash'), ok: z.boolean(), database: z.boolean() }),
-    handle: async (_input, _req, res) => {
-      const database = await sequelize.query('SELECT 1').then(
-        () => true,
-        () => false,
-      );
-      res.status(database ? 200 : 503).json({ name: 'lampwash', ok: database, database });
-    },
+function healthRoute({ sequelize }: Services): Implemented {
+  return implement(getHealth, async (_input, _req, res) => {
+    const database = await sequelize.query('SELECT 1').then(
+      () => true,
+      () => false,
+    );
+    res.status(database ? 200 : 503);
+    return { name: 'lampwash' as const, ok: database, database };
   });
 }
 
@@ -90,7 +86,6 @@ export function createApp(services: Services, queue: Queue, interfaceFolder: str
     res.set('Cache-Control', 'no-store');
     next();
   });
-  app.use('/api', express.json({ limit: '4mb' }));
 
   const routes = [
     healthRoute(services),
@@ -98,15 +93,16 @@ export function createApp(services: Services, queue: Queue, interfaceFolder: str
     ...photographRoutes(services),
     ...importRoutes(services),
     ...takeRoutes(services),
-    ...tableRoutes(),
+    ...carriedRoutes(services),
+    ...tableRoutes(services),
     ...pigmentRoutes(),
     ...sendOutRoutes(services, queue),
   ];
-  const description = openApi(routes);
+  const description = openApi(routes.map(r => r.route));
   app.get('/api/openapi.json', (_req, res) => {
     res.json(description);
   });
-  app.use(mount(routes));
+  app.use(mount(routes, services.config.checkAnswers));
   serveInterface(app, interfaceFolder);
   app.use(answerProblems(services.log));
   return app;

@@ -7,7 +7,7 @@ import { Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { Request } from 'express';
 import type { Transaction } from 'sequelize';
-import { z } from 'zod';
+import { bringInPhotograph } from '../../contract/photographs';
 import { bareTreatment, type Treatment } from '../../core/treatment/schema';
 import { storeBlobFile } from '../data/blobs';
 import { createTake } from '../data/history';
@@ -17,9 +17,8 @@ import { MOST_BYTES } from '../pictures/limits';
 import type { Services } from '../services';
 import { listPhotographs } from './photographs';
 import { Problem } from './problem';
-import { route } from './route';
+import { implement } from './route';
 import { findSeries } from './series';
-import { photographView } from './views';
 
 interface Received {
   path: string;
@@ -125,28 +124,20 @@ export async function keepPhotograph(
 export function importRoutes(services: Services) {
   const { sequelize, config } = services;
   return [
-    route({
-      method: 'post',
-      path: '/api/series/:id/photographs',
-      summary: 'Brings in one picture file.',
-      params: z.strictObject({ id: z.uuid() }),
-      takes: 'multipart/form-data',
-      answer: photographView,
-      handle: async ({ params }, req) => {
-        const series = await findSeries(params.id);
-        const folder = join(config.cacheFolder, 'uploads');
-        await mkdir(folder, { recursive: true });
-        const file = await receive(req, folder);
-        try {
-          const id = await keepPhotograph(services, series.id, file);
-          return (await listPhotographs(sequelize, { id }))[0];
-        } catch (error) {
-          if (error instanceof PictureError) throw new Problem(422, `${file.name} ${error.message}.`);
-          throw error;
-        } finally {
-          await rm(file.path, { force: true });
-        }
-      },
+    implement(bringInPhotograph, async ({ params }, req) => {
+      const series = await findSeries(params.id);
+      const folder = join(config.cacheFolder, 'uploads');
+      await mkdir(folder, { recursive: true });
+      const file = await receive(req, folder);
+      try {
+        const id = await keepPhotograph(services, series.id, file);
+        return (await listPhotographs(sequelize, { id }))[0];
+      } catch (error) {
+        if (error instanceof PictureError) throw new Problem(422, `${file.name} ${error.message}.`);
+        throw error;
+      } finally {
+        await rm(file.path, { force: true });
+      }
     }),
   ];
 }

@@ -1,42 +1,43 @@
-import { Router, type Request, type Response } from 'express';
+import { json as readJson, Router, type Request, type Response } from 'express';
 import { z } from 'zod';
+import { problemSchema } from '../../contract/common';
+import { MOST_BODY } from '../../contract/limits';
+import type { Read, Route } from '../../contract/route';
 import { firstIssue } from '../../core/treatment/schema';
 import { Problem } from './problem';
 
 type Shape = z.ZodType;
-type Read<S extends Shape | undefined> = S extends Shape ? z.infer<S> : undefined;
+type Answer<A extends Shape | undefined> = A extends Shape ? z.input<A> : void;
 
-/** A route: what it takes, what it gives, and what it does. The OpenAPI page is made from the same. */
-export interface Route<
-  P extends Shape | undefined = Shape | undefined,
-  Q extends Shape | undefined = Shape | undefined,
-  B extends Shape | undefined = Shape | undefined,
-> {
-  method: 'get' | 'post' | 'put' | 'patch' | 'delete';
-  /** Express path, with `:name` for parameters. */
-  path: string;
-  summary: string;
-  params?: P;
-  query?: Q;
-  body?: B;
-  /** What a successful answer holds; left out where it is bytes or nothing. */
-  answer?: Shape;
-  /** Media type of a body or an answer that is not JSON. */
-  takes?: string;
-  gives?: string;
+/** A route of the contract with what the server does for it. */
+export interface Implemented {
+  route: Route;
   handle: (
-    input: { params: Read<P>; query: Read<Q>; body: Read<B> },
+    input: { params: unknown; query: unknown; body: unknown },
     req: Request,
     res: Response,
   ) => Promise<unknown>;
 }
 
-export function route<
-  P extends Shape | undefined = undefined,
-  Q extends Shape | undefined = undefined,
-  B extends Shape | undefined = undefined,
->(definition: Route<P, Q, B>): Route {
-  return definition as unknown as Route;
+/**
+ * Says what the server does for a route. What `handle` gives is sent as JSON, nothing as 204; one that answers by itself
+ * (bytes) gives nothing.
+ */
+export function implement<
+  P extends Shape | undefined,
+  Q extends Shape | undefined,
+  B extends Shape | undefined,
+  A extends Shape | undefined,
+>(
+  route: Route<P, Q, B, A>,
+  handle: (
+    input: { params: Read<P>; query: Read<Q>; body: Read<B> },
+    req: Request,
+    res: Response,
+  ) => Promise<Answer<A>>,
+): Implemented {
+  // The input is read by the route's own schemas before it comes here.
+  return { route, handle: handle as unknown as Implemented['handle'] };
 }
 
 function read(schema: Shape | undefined, value: unknown, what: string): unknown {
@@ -48,35 +49,46 @@ function read(schema: Shape | undefined, value: unknown, what: string): unknown 
 }
 
 /**
- * Mounts routes. A handler's value is sent as JSON, undefined as 204; a handler that answers by itself
- * (bytes) leaves the value alone.
+ * Mounts routes.
+ * @param checked answers are checked against the contract: in tests and in development
  */
-export function mount(routes: readonly Route[]): Router {
+export function mount(implemented: readonly Implemented[], checked: boolean): Router {
   const router = Router();
-  for (const r of routes) {
-    router[r.method](r.path, async (req, res) => {
+  for (const { route, handle } of implemented) {
+    const readers = route.takes ? [] : [readJson({ limit: route.most ?? MOST_BODY })];
+    router[route.method](route.path, ...readers, async (req, res) => {
       const input = {
-        params: read(r.params, req.params, 'address'),
-        query: read(r.query, req.query, 'query'),
-        body: read(r.body, req.body, 'request'),
+        params: read(route.params, req.params, 'address'),
+        query: read(route.query, req.query, 'query'),
+        body: read(route.body, req.body, 'request'),
       };
-      const value = await r.handle(input as never, req, res);
+      const value = await handle(input, req, res);
       if (res.headersSent) return;
-      if (value === undefined) res.status(204).end();
-      else res.status(r.method === 'post' ? 201 : 200).json(value);
+      if (value === undefined) {
+        res.status(204).end();
+        return;
+      }
+      if (checked) {
+        const sent = route.answer?.safeParse(JSON.parse(JSON.stringify(value)));
+        if (!sent?.success) {
+          throw new Error(`${route.method} ${route.path} does not answer as it says: ${sent?.error}`);
+        }
+      }
+      if (res.statusCode === 200 && route.method === 'post') res.status(201);
+      res.json(value);
     });
   }
   return router;
 }
 
-const json = (schema: Shape, io: 'input' | 'output') => {
+const describe = (schema: Shape, io: 'input' | 'output') => {
   const { $schema: _dialect, ...rest } = z.toJSONSchema(schema, { io, unrepresentable: 'any' });
   return rest;
 };
 
 function parameters(place: 'path' | 'query', schema: Shape | undefined) {
   if (!schema) return [];
-  const { properties = {}, required = [] } = json(schema, 'input') as {
+  const { properties = {}, required = [] } = describe(schema, 'input') as {
     properties?: Record<string, unknown>;
     required?: string[];
   };
@@ -88,24 +100,27 @@ function parameters(place: 'path' | 'query', schema: Shape | undefined) {
   }));
 }
 
-/** The OpenAPI 3.1 description of the routes, from the schemas that check them. */
+/** The OpenAPI 3.1 description of routes, from the schemas that check them. */
 export function openApi(routes: readonly Route[]): object {
   const paths: Record<string, Record<string, unknown>> = {};
+  const problem = { 'application/problem+json': { schema: describe(problemSchema, 'output') } };
   for (const r of routes) {
     const path = r.path.replace(/:(\w+)/g, '{$1}');
     const success = r.method === 'post' ? '201' : r.answer || r.gives ? '200' : '204';
     (paths[path] ??= {})[r.method] = {
       summary: r.summary,
       parameters: [...parameters('path', r.params), ...parameters('query', r.query)],
-      ...(r.body && { requestBody: { content: { 'application/json': { schema: json(r.body, 'input') } } } }),
+      ...(r.body && {
+        requestBody: { content: { 'application/json': { schema: describe(r.body, 'input') } } },
+      }),
       ...(r.takes && { requestBody: { content: { [r.takes]: {} } } }),
       responses: {
         [success]: {
           description: 'Done.',
-          ...(r.answer && { content: { 'application/json': { schema: json(r.answer, 'output') } } }),
+          ...(r.answer && { content: { 'application/json': { schema: describe(r.answer, 'output') } } }),
           ...(r.gives && { content: { [r.gives]: {} } }),
         },
-        default: { description: 'What is wrong.', content: { 'application/problem+json': {} } },
+        default: { description: 'What is wrong.', content: problem },
       },
     };
   }

@@ -1,19 +1,24 @@
 import { QueryTypes } from 'sequelize';
-import { z } from 'zod';
+import {
+  clearSendOut,
+  getSentFile,
+  listFormats,
+  listSendOuts,
+  retrySendOut,
+  sendTakes,
+  stopSendOut,
+  type SendOut as SendOutView,
+  type SendOutSettings,
+} from '../../contract/send-outs';
 import { readBlob } from '../data/blobs';
 import { currentTreatment } from '../data/history';
 import { Photograph, SendOut, Take } from '../data/models';
 import type { Queue } from '../jobs/queue';
-import { sendOutSettings, type SendOutSettings } from '../pictures/encode';
+import { formatNamed, formats, impossible } from '../pictures/formats';
 import type { Services } from '../services';
 import { notFound, Problem } from './problem';
-import { route } from './route';
+import { implement } from './route';
 import { findSeries } from './series';
-import { sendOutView } from './views';
-
-const byId = z.strictObject({ id: z.uuid() });
-
-const ending = { jpeg: 'jpg', png: 'png', tiff: 'tif' } satisfies Record<SendOutSettings['format'], string>;
 
 /** A part of a file name: letters and digits of any script, joined by hyphens. */
 const slug = (text: string) =>
@@ -34,7 +39,7 @@ export function fileNameOf(
   settings: SendOutSettings,
 ) {
   const parts = [slug(series), String(number).padStart(2, '0'), slug(title), letter.toLowerCase()];
-  return `${parts.filter(Boolean).join('-')}.${ending[settings.format]}`;
+  return `${parts.filter(Boolean).join('-')}.${formatNamed(settings.format).ending}`;
 }
 
 const LIST = `
@@ -45,7 +50,7 @@ const LIST = `
 
 export function sendOutRoutes({ sequelize }: Services, queue: Queue) {
   const list = (where: string, value: unknown) =>
-    sequelize.query(`${LIST} ${where} ORDER BY s.created_at, s.id`, {
+    sequelize.query<SendOutView>(`${LIST} ${where} ORDER BY s.created_at, s.id`, {
       bind: [value],
       type: QueryTypes.SELECT,
     });
@@ -55,120 +60,87 @@ export function sendOutRoutes({ sequelize }: Services, queue: Queue) {
     return row;
   };
   return [
-    route({
-      method: 'get',
-      path: '/api/send-outs',
-      summary: 'What goes out of a series, the oldest first.',
-      query: z.strictObject({ series: z.uuid() }),
-      answer: z.array(sendOutView),
-      handle: ({ query }) => list('s.series_id = $1', query.series),
+    implement(listFormats, async () =>
+      formats.map(({ name, ending, mediaType, bits, profiles, quality }) => ({
+        name,
+        ending,
+        mediaType,
+        bits: [...bits],
+        profiles: [...profiles],
+        quality,
+      })),
+    ),
+    implement(listSendOuts, ({ query }) => list('s.series_id = $1', query.series)),
+    implement(sendTakes, async ({ body }) => {
+      const why = impossible(body.settings);
+      if (why) throw new Problem(400, 'No file can be like that.', why);
+      const series = await findSeries(body.series);
+      const photographs = await Photograph.findAll({
+        where: { seriesId: series.id, deletedAt: null },
+        order: ['place', 'createdAt', 'id'],
+      });
+      const numbers = new Map(photographs.map((p, i) => [p.id, { number: i + 1, title: p.title }]));
+      const takes = await Take.findAll({ where: { id: body.takes, deletedAt: null } });
+      const ordered = body.takes.map(id => takes.find(t => t.id === id));
+      const rows = await Promise.all(
+        ordered.map(async take => {
+          const photograph = take && numbers.get(take.photographId);
+          if (!photograph) throw notFound('take in this series');
+          return {
+            takeId: take.id,
+            seriesId: series.id,
+            treatment: await currentTreatment(take),
+            settings: body.settings,
+            fileName: fileNameOf(
+              series.title,
+              photograph.number,
+              photograph.title,
+              take.letter,
+              body.settings,
+            ),
+          };
+        }),
+      );
+      const made = await sequelize.transaction(transaction => SendOut.bulkCreate(rows, { transaction }));
+      for (const { id } of made) await queue.askForSendOut(id);
+      return list(
+        's.id = ANY($1)',
+        made.map(m => m.id),
+      );
     }),
-    route({
-      method: 'post',
-      path: '/api/send-outs',
-      summary: 'Sends takes out as files, each as it is now.',
-      body: z.strictObject({
-        series: z.uuid(),
-        takes: z.array(z.uuid()).min(1).max(1000),
-        settings: sendOutSettings,
-      }),
-      answer: z.array(sendOutView),
-      handle: async ({ body }) => {
-        const series = await findSeries(body.series);
-        const photographs = await Photograph.findAll({
-          where: { seriesId: series.id, deletedAt: null },
-          order: ['place', 'createdAt', 'id'],
-        });
-        const numbers = new Map(photographs.map((p, i) => [p.id, { number: i + 1, title: p.title }]));
-        const takes = await Take.findAll({ where: { id: body.takes, deletedAt: null } });
-        const ordered = body.takes.map(id => takes.find(t => t.id === id));
-        const rows = await Promise.all(
-          ordered.map(async take => {
-            const photograph = take && numbers.get(take.photographId);
-            if (!photograph) throw notFound('take in this series');
-            return {
-              takeId: take.id,
-              seriesId: series.id,
-              treatment: await currentTreatment(take),
-              settings: body.settings,
-              fileName: fileNameOf(
-                series.title,
-                photograph.number,
-                photograph.title,
-                take.letter,
-                body.settings,
-              ),
-            };
-          }),
-        );
-        const made = await sequelize.transaction(transaction => SendOut.bulkCreate(rows, { transaction }));
-        for (const { id } of made) await queue.askForSendOut(id);
-        return list(
-          's.id = ANY($1)',
-          made.map(m => m.id),
-        );
-      },
+    implement(retrySendOut, async ({ params }) => {
+      const row = await find(params.id);
+      if (row.state !== 'failed' && row.state !== 'stopped') {
+        throw new Problem(409, 'Only what failed or was stopped can be tried again.');
+      }
+      await row.update({ state: 'waiting', progress: 0, problem: null });
+      await queue.askForSendOut(row.id);
+      return (await list('s.id = $1', row.id))[0];
     }),
-    route({
-      method: 'post',
-      path: '/api/send-outs/:id/retry',
-      summary: 'Tries a failed or stopped one again.',
-      params: byId,
-      answer: sendOutView,
-      handle: async ({ params }) => {
-        const row = await find(params.id);
-        if (row.state !== 'failed' && row.state !== 'stopped') {
-          throw new Problem(409, 'Only what failed or was stopped can be tried again.');
-        }
-        await row.update({ state: 'waiting', progress: 0, problem: null });
-        await queue.askForSendOut(row.id);
-        return (await list('s.id = $1', row.id))[0];
-      },
+    implement(stopSendOut, async ({ params }) => {
+      const row = await find(params.id);
+      await SendOut.update({ state: 'stopped' }, { where: { id: row.id, state: ['waiting', 'running'] } });
+      return (await list('s.id = $1', row.id))[0];
     }),
-    route({
-      method: 'post',
-      path: '/api/send-outs/:id/stop',
-      summary: 'Stops one that waits or runs.',
-      params: byId,
-      answer: sendOutView,
-      handle: async ({ params }) => {
-        const row = await find(params.id);
-        await SendOut.update({ state: 'stopped' }, { where: { id: row.id, state: ['waiting', 'running'] } });
-        return (await list('s.id = $1', row.id))[0];
-      },
+    implement(clearSendOut, async ({ params }) => {
+      const row = await find(params.id);
+      if (row.state === 'waiting' || row.state === 'running') {
+        throw new Problem(409, 'Stop it before clearing it.');
+      }
+      await row.update({ clearedAt: new Date() });
     }),
-    route({
-      method: 'delete',
-      path: '/api/send-outs/:id',
-      summary: 'Clears one that is over from the list.',
-      params: byId,
-      handle: async ({ params }) => {
-        const row = await find(params.id);
-        if (row.state === 'waiting' || row.state === 'running') {
-          throw new Problem(409, 'Stop it before clearing it.');
-        }
-        await row.update({ clearedAt: new Date() });
-      },
-    }),
-    route({
-      method: 'get',
-      path: '/api/send-outs/:id/file',
-      summary: 'The finished file.',
-      params: byId,
-      gives: 'application/octet-stream',
-      handle: async ({ params }, _req, res) => {
-        const row = await find(params.id);
-        if (!row.resultSha256) throw new Problem(409, 'This file is not finished.');
-        res.type(`image/${row.settings.format}`);
-        res.attachment(row.fileName);
-        res.set('Content-Length', String(row.resultSize));
-        const bytes = readBlob(sequelize, row.resultSha256);
-        await new Promise<void>((resolve, reject) => {
-          bytes.on('error', reject);
-          res.on('close', resolve);
-          bytes.pipe(res);
-        });
-      },
+    implement(getSentFile, async ({ params }, _req, res) => {
+      const row = await find(params.id);
+      if (!row.resultSha256) throw new Problem(409, 'This file is not finished.');
+      res.type(formatNamed(row.settings.format).mediaType);
+      res.attachment(row.fileName);
+      res.set('Content-Length', String(row.resultSize));
+      const bytes = readBlob(sequelize, row.resultSha256);
+      await new Promise<void>((resolve, reject) => {
+        bytes.on('error', reject);
+        res.on('close', resolve);
+        bytes.pipe(res);
+      });
     }),
   ];
 }

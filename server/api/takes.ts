@@ -1,28 +1,49 @@
-import { z } from 'zod';
+import { createHash } from 'node:crypto';
+import sharp from 'sharp';
+import {
+  createTake as createRoute,
+  getHistory,
+  getTake,
+  getTakePicture,
+  getTakeState,
+  jumpTake,
+  patchTreatment as patchRoute,
+  putTreatment,
+  redoTake,
+  removeTake,
+  renameTake,
+  restoreTake,
+  undoTake,
+} from '../../contract/takes';
+import { MOST_TREATMENT } from '../../contract/limits';
 import { photographEdge } from '../../core/frame/geometry';
 import { surveyEdge } from '../../core/engine/survey';
+import { carriedBy, readTreatmentFile } from '../../core/treatment/carrying';
+import { PatchError } from '../../core/treatment/patch';
 import { bareTreatment, parseTreatment, TreatmentError, type Treatment } from '../../core/treatment/schema';
+import { bytesOf, isAtHand } from '../../core/formats/carried';
+import { atHand, keepCarried } from '../data/carried';
 import {
   createTake,
   currentTreatment,
+  historyAbout,
+  jump,
+  NoSuchState,
+  patchTreatment,
   redo,
   saveTreatment,
   StaleRevision,
+  stateOfTake,
+  treatmentOf,
   undo,
   viewTake,
-  type TakeView,
 } from '../data/history';
 import { Photograph, Series, Take } from '../data/models';
+import { sourceOf } from '../data/source';
 import type { Services } from '../services';
 import { findPhotograph } from './photographs';
 import { notFound, Problem } from './problem';
-import { route } from './route';
-import { sourceOf, takeView } from './views';
-import sharp from 'sharp';
-import { createHash } from 'node:crypto';
-
-const byId = z.strictObject({ id: z.uuid() });
-const revision = z.int().min(1);
+import { implement } from './route';
 
 async function findTake(id: string): Promise<Take> {
   const take = await Take.findOne({ where: { id, deletedAt: null } });
@@ -30,23 +51,16 @@ async function findTake(id: string): Promise<Take> {
   return take;
 }
 
-/** Reads a treatment from a request, or answers what is wrong in it. */
-function readTreatment(json: unknown): Treatment {
+/** Answers what is wrong with a treatment, a patch or a revision as a problem that names it. */
+async function answered<T>(work: () => Promise<T | null>): Promise<T> {
   try {
-    return parseTreatment(json);
+    const found = await work();
+    if (found === null) throw notFound('take');
+    return found;
   } catch (error) {
     if (error instanceof TreatmentError) throw new Problem(400, 'The treatment is not valid.', error.message);
-    throw error;
-  }
-}
-
-/** Answers a stale save with 409 and the newer state, and a missing take with 404. */
-async function orStale(work: Promise<TakeView | null>): Promise<TakeView> {
-  try {
-    const view = await work;
-    if (!view) throw notFound('take');
-    return view;
-  } catch (error) {
+    if (error instanceof PatchError) throw new Problem(400, 'The patch does not fit.', error.message);
+    if (error instanceof NoSuchState) throw notFound('state of this take');
     if (error instanceof StaleRevision) {
       throw new Problem(409, error.message, 'Nothing was overwritten.', { newest: error.newest });
     }
@@ -54,177 +68,150 @@ async function orStale(work: Promise<TakeView | null>): Promise<TakeView> {
   }
 }
 
+/** Refuses a treatment that is larger than one may be. */
+function withinSize(treatment: Treatment): Treatment {
+  if (JSON.stringify(treatment).length > MOST_TREATMENT) {
+    throw new Problem(
+      413,
+      `A treatment has up to ${MOST_TREATMENT / 1024 ** 2} MB, without what it carries.`,
+    );
+  }
+  return treatment;
+}
+
 export function takeRoutes(services: Services) {
   const { sequelize } = services;
-  const touched = async (view: TakeView) => {
-    const photograph = await Photograph.findByPk(view.photographId);
+
+  /** Reads a whole treatment from a request; what it carries in full is kept. */
+  const readWhole = (json: unknown) =>
+    answered(async () => {
+      const treatment = withinSize(readTreatmentFile(json));
+      for (const { kind, reference } of carriedBy(treatment)) {
+        if (isAtHand(reference.sha256)) {
+          await keepCarried(sequelize, kind, reference.sha256, Buffer.from(bytesOf(reference)));
+        }
+      }
+      return treatment;
+    });
+  const touched = async <T extends { photographId: string }>(of: T): Promise<T> => {
+    const photograph = await Photograph.findByPk(of.photographId);
     await Series.update({ touchedAt: new Date() }, { where: { id: photograph!.seriesId } });
-    return view;
+    return of;
   };
   return [
-    route({
-      method: 'post',
-      path: '/api/photographs/:id/takes',
-      summary: 'Makes a take: a copy of another one of the photograph, or bare. It becomes the current one.',
-      params: byId,
-      body: z.strictObject({
-        from: z.uuid().optional(),
-        treatment: z.unknown().optional(),
-        name: z.string().max(120).default(''),
-      }),
-      answer: takeView,
-      handle: async ({ params, body }) => {
-        const photograph = await findPhotograph(params.id);
-        let treatment = bareTreatment();
-        if (body.treatment !== undefined) treatment = readTreatment(body.treatment);
-        else if (body.from) {
-          const source = await findTake(body.from);
-          if (source.photographId !== photograph.id) throw notFound('take of this photograph');
-          treatment = await currentTreatment(source);
-        }
-        return sequelize.transaction(async transaction => {
+    implement(createRoute, async ({ params, body }) => {
+      const photograph = await findPhotograph(params.id);
+      let treatment = bareTreatment();
+      if (body.treatment !== undefined) treatment = await readWhole(body.treatment);
+      else if (body.from) {
+        const source = await findTake(body.from);
+        if (source.photographId !== photograph.id) throw notFound('take of this photograph');
+        treatment = await currentTreatment(source);
+      }
+      return answered(() =>
+        sequelize.transaction(async transaction => {
           await Photograph.findByPk(photograph.id, { lock: transaction.LOCK.UPDATE, transaction });
           const take = await createTake(photograph.id, treatment, body.name, transaction);
           await photograph.update({ currentTakeId: take.id }, { transaction });
           return viewTake(take, transaction);
+        }),
+      );
+    }),
+    implement(getTake, async ({ params }) => viewTake(await findTake(params.id))),
+    implement(getTakeState, async ({ params }) => {
+      const take = await findTake(params.id);
+      return treatmentOf(take, params.state).catch(() => {
+        throw notFound('state of this take');
+      });
+    }),
+    implement(getHistory, async ({ params, query }) => {
+      const take = await findTake(params.id);
+      return answered(() => historyAbout(take, query.state, query.back));
+    }),
+    implement(renameTake, async ({ params, body }) => {
+      const take = await findTake(params.id);
+      await take.update(body);
+      return stateOfTake(take);
+    }),
+    implement(removeTake, async ({ params }) => {
+      const take = await findTake(params.id);
+      await sequelize.transaction(async transaction => {
+        const photograph = await Photograph.findByPk(take.photographId, {
+          lock: transaction.LOCK.UPDATE,
+          transaction,
         });
-      },
-    }),
-    route({
-      method: 'get',
-      path: '/api/takes/:id',
-      summary: 'A take with its treatment and revision.',
-      params: byId,
-      answer: takeView,
-      handle: async ({ params }) => viewTake(await findTake(params.id)),
-    }),
-    route({
-      method: 'patch',
-      path: '/api/takes/:id',
-      summary: 'Renames a take.',
-      params: byId,
-      body: z.strictObject({ name: z.string().trim().max(120) }),
-      answer: takeView,
-      handle: async ({ params, body }) => {
-        const take = await findTake(params.id);
-        await take.update(body);
-        return viewTake(take);
-      },
-    }),
-    route({
-      method: 'delete',
-      path: '/api/takes/:id',
-      summary: 'Puts a take aside; a photograph keeps at least one. It can be brought back.',
-      params: byId,
-      handle: async ({ params }) => {
-        const take = await findTake(params.id);
-        await sequelize.transaction(async transaction => {
-          const photograph = await Photograph.findByPk(take.photographId, {
-            lock: transaction.LOCK.UPDATE,
-            transaction,
-          });
-          const others = await Take.findAll({
-            where: { photographId: take.photographId, deletedAt: null },
-            order: [['letter', 'ASC']],
-            transaction,
-          });
-          const rest = others.filter(t => t.id !== take.id);
-          if (rest.length === 0) throw new Problem(409, 'A photograph keeps at least one take.');
-          await take.update({ deletedAt: new Date() }, { transaction });
-          if (photograph!.currentTakeId === take.id) {
-            const nearest = rest.filter(t => t.letter < take.letter).at(-1) ?? rest[0];
-            await photograph!.update({ currentTakeId: nearest.id }, { transaction });
-          }
+        const others = await Take.findAll({
+          where: { photographId: take.photographId, deletedAt: null },
+          order: [['letter', 'ASC']],
+          transaction,
         });
-      },
+        const rest = others.filter(t => t.id !== take.id);
+        if (rest.length === 0) throw new Problem(409, 'A photograph keeps at least one take.');
+        await take.update({ deletedAt: new Date() }, { transaction });
+        if (photograph!.currentTakeId === take.id) {
+          const nearest = rest.filter(t => t.letter < take.letter).at(-1) ?? rest[0];
+          await photograph!.update({ currentTakeId: nearest.id }, { transaction });
+        }
+      });
     }),
-    route({
-      method: 'post',
-      path: '/api/takes/:id/restore',
-      summary: 'Brings a take back and makes it the current one.',
-      params: byId,
-      answer: takeView,
-      handle: async ({ params }) => {
-        const take = await Take.findByPk(params.id);
-        if (!take) throw notFound('take');
-        await take.update({ deletedAt: null });
-        await Photograph.update({ currentTakeId: take.id }, { where: { id: take.photographId } });
-        return viewTake(take);
-      },
+    implement(restoreTake, async ({ params }) => {
+      const take = await Take.findByPk(params.id);
+      if (!take) throw notFound('take');
+      await take.update({ deletedAt: null });
+      await Photograph.update({ currentTakeId: take.id }, { where: { id: take.photographId } });
+      return stateOfTake(take);
     }),
-    route({
-      method: 'put',
-      path: '/api/takes/:id/treatment',
-      summary:
-        'Saves a treatment that was made from a revision; 409 with the newest state where that is stale.',
-      params: byId,
-      body: z.strictObject({ revision, treatment: z.unknown(), label: z.string().max(120).default('') }),
-      answer: takeView,
-      handle: async ({ params, body }) => {
-        const treatment = readTreatment(body.treatment);
-        return touched(
-          await orStale(saveTreatment(sequelize, params.id, body.revision, treatment, body.label)),
-        );
-      },
+    implement(patchRoute, async ({ params, body }) => {
+      const { patch, label, ...from } = body;
+      const check = (json: unknown) => withinSize(parseTreatment(json));
+      return touched(await answered(() => patchTreatment(sequelize, params.id, from, patch, label, check)));
     }),
-    ...(
-      [
-        ['undo', undo],
-        ['redo', redo],
-      ] as const
-    ).map(([name, step]) =>
-      route({
-        method: 'post',
-        path: `/api/takes/:id/${name}`,
-        summary: name === 'undo' ? 'Takes back the last change.' : 'Brings back what was taken back.',
-        params: byId,
-        body: z.strictObject({ revision }),
-        answer: takeView,
-        handle: async ({ params, body }) => touched(await orStale(step(sequelize, params.id, body.revision))),
-      }),
+    implement(putTreatment, async ({ params, body }) => {
+      const treatment = await readWhole(body.treatment);
+      const { label, revision } = body;
+      await touched(
+        await answered(() => saveTreatment(sequelize, params.id, { revision }, treatment, label)),
+      );
+      return viewTake(await findTake(params.id));
+    }),
+    implement(undoTake, async ({ params, body }) =>
+      touched(await answered(() => undo(sequelize, params.id, body))),
     ),
-    route({
-      method: 'get',
-      path: '/api/takes/:id/picture',
-      summary: 'The take as a small JPEG for thumbnails. Put the revision into the address to have it kept.',
-      params: byId,
-      query: z.strictObject({
-        edge: z.coerce
-          .number()
-          .pipe(z.union([z.literal(160), z.literal(480), z.literal(960)]))
-          .default(480),
-        revision: z.coerce.number().int().optional(),
-      }),
-      gives: 'image/jpeg',
-      handle: async ({ params, query }, _req, res) => {
-        const take = await findTake(params.id);
-        const photograph = await findPhotograph(take.photographId);
-        const treatment = await currentTreatment(take);
-        const { pictures, renderer, renders } = services;
-        const source = sourceOf(photograph);
-        const digest = createHash('sha256').update(JSON.stringify(treatment)).digest('hex');
-        const file = await renders.file(`thumbnail 3 ${source.sha256} ${query.edge} ${digest}`, async () => {
-          const edge = photographEdge(source, treatment.frame, query.edge);
-          const { codes, width, height } = await renderer.render({
-            pixels: await pictures.pixels(source, edge),
-            survey: () => pictures.pixels(source, surveyEdge(edge)),
-            grey: source.grey,
-            treatment,
-            bits: 8,
-          });
-          return sharp(codes, { raw: { width, height, channels: 3 } })
-            .jpeg({ quality: 88 })
-            .toBuffer();
+    implement(redoTake, async ({ params, body }) =>
+      touched(await answered(() => redo(sequelize, params.id, body))),
+    ),
+    implement(jumpTake, async ({ params, body: { state, ...from } }) =>
+      touched(await answered(() => jump(sequelize, params.id, from, state))),
+    ),
+    implement(getTakePicture, async ({ params, query }, _req, res) => {
+      const take = await findTake(params.id);
+      const photograph = await findPhotograph(take.photographId);
+      const treatment = await currentTreatment(take);
+      const { pictures, renderer, renders } = services;
+      const source = sourceOf(photograph);
+      const digest = createHash('sha256').update(JSON.stringify(treatment)).digest('hex');
+      const file = await renders.file(`thumbnail 4 ${source.sha256} ${query.edge} ${digest}`, async () => {
+        await atHand(sequelize, treatment);
+        const edge = photographEdge(source, treatment.frame, query.edge);
+        const { codes, width, height } = await renderer.render({
+          pixels: await pictures.pixels(source, edge),
+          survey: () => pictures.pixels(source, surveyEdge(edge)),
+          grey: source.grey,
+          treatment,
+          bits: 8,
         });
-        const fresh = query.revision === take.revision;
-        res.type('image/jpeg');
-        await new Promise<void>((resolve, reject) => {
-          const headers = { 'Cache-Control': fresh ? 'private, max-age=31536000, immutable' : 'no-cache' };
-          res.sendFile(file, { headers, cacheControl: false, dotfiles: 'allow' }, error =>
-            error ? reject(error) : resolve(),
-          );
-        });
-      },
+        return sharp(codes, { raw: { width, height, channels: 3 } })
+          .jpeg({ quality: 88 })
+          .toBuffer();
+      });
+      const fresh = query.revision === take.revision;
+      res.type('image/jpeg');
+      await new Promise<void>((resolve, reject) => {
+        const headers = { 'Cache-Control': fresh ? 'private, max-age=31536000, immutable' : 'no-cache' };
+        res.sendFile(file, { headers, cacheControl: false, dotfiles: 'allow' }, error =>
+          error ? reject(error) : resolve(),
+        );
+      });
     }),
   ];
 }

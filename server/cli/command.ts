@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { parseArgs, type ParseArgsConfig } from 'node:util';
-import { parseTreatment, TreatmentError, type Treatment } from '../../core/treatment/schema';
+import { readTreatmentFile } from '../../core/treatment/carrying';
+import { TreatmentError, type Treatment } from '../../core/treatment/schema';
 
 /** What the commands share: options, treatments from files, and one line about what is wrong. */
 
@@ -40,7 +41,7 @@ export function wholeNumber(text: string, name: string, least: number, most: num
 const MOST_BYTES = 256 * 1024 * 1024;
 
 /** Reads a treatment file; what is wrong in it is told with its place in the JSON. */
-export async function readTreatmentFile(path: string): Promise<Treatment> {
+export async function treatmentAt(path: string): Promise<Treatment> {
   let text: string;
   try {
     const bytes = await readFile(path);
@@ -57,7 +58,7 @@ export async function readTreatmentFile(path: string): Promise<Treatment> {
     throw new CommandError(`${path}: not JSON: ${(error as Error).message}`);
   }
   try {
-    return parseTreatment(json);
+    return readTreatmentFile(json);
   } catch (error) {
     if (error instanceof TreatmentError) throw new CommandError(`${path}: ${error.message}`);
     throw error;

@@ -2,14 +2,7 @@ import { rename, rm, writeFile } from 'node:fs/promises';
 import { extname } from 'node:path';
 import { cubeOf } from '../../core/engine/cube';
 import { writeCube } from '../../core/formats/cube';
-import {
-  CommandError,
-  readArguments,
-  readingProblem,
-  readTreatmentFile,
-  runCommand,
-  wholeNumber,
-} from './command';
+import { CommandError, readArguments, readingProblem, treatmentAt, runCommand, wholeNumber } from './command';
 
 const HELP = `Writes a treatment as a 3D colour table, where it can be one.
 
@@ -34,7 +27,7 @@ async function cube(): Promise<void> {
   if (!out) throw new CommandError('--out: give the file to write (--help tells more)');
   if (extname(out).toLowerCase() !== '.cube') throw new CommandError(`${out}: its ending must be cube`);
   const entries = wholeNumber(size, '--size', 2, 129);
-  const treatment = await readTreatmentFile(path);
+  const treatment = await treatmentAt(path);
   let table;
   try {
     table = cubeOf(treatment, entries);

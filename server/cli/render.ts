@@ -1,29 +1,17 @@
 import { rename, rm, writeFile } from 'node:fs/promises';
 import { extname } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { LONGEST_EDGE } from '../../contract/limits';
 import { framedSize, photographEdge, sizeAt } from '../../core/frame/geometry';
 import { surveyEdge } from '../../core/engine/survey';
 import { decodePicture } from '../pictures/decode';
-import { embedProfile } from '../pictures/embed';
-import {
-  encodePicture,
-  impossible,
-  profileBytes,
-  type FileFormat,
-  type FileSettings,
-} from '../pictures/encode';
+import type { FileSettings } from '../pictures/encode';
+import { formatOfEnding, formats, impossible } from '../pictures/formats';
 import { inspect, PictureError } from '../pictures/inspect';
-import { LONGEST_EDGE } from '../pictures/limits';
 import { smaller } from '../pictures/store';
+import { renderFile } from '../render/file';
 import { Renderer } from '../render/renderer';
-import {
-  CommandError,
-  readArguments,
-  readingProblem,
-  readTreatmentFile,
-  runCommand,
-  wholeNumber,
-} from './command';
+import { CommandError, readArguments, readingProblem, treatmentAt, runCommand, wholeNumber } from './command';
 
 const HELP = `Renders a treatment of a picture to a file, without database or browser.
 
@@ -41,26 +29,19 @@ const HELP = `Renders a treatment of a picture to a file, without database or br
 Ends with 0, or with 2 and one line that says what is wrong; then nothing is written.
 `;
 
-const formats: Record<string, FileFormat> = {
-  '.jpg': 'jpeg',
-  '.jpeg': 'jpeg',
-  '.png': 'png',
-  '.tif': 'tiff',
-  '.tiff': 'tiff',
-  '.webp': 'webp',
-  '.avif': 'avif',
-};
+const listed = formats.map(f => f.ending);
+const endings = `${listed.slice(0, -1).join(', ')} or ${listed.at(-1)}`;
 
 function readSettings(values: Record<string, string | undefined>, out: string): FileSettings {
-  const format = formats[extname(out).toLowerCase()];
-  if (!format) throw new CommandError(`${out}: its ending must be jpg, png, tif, webp or avif`);
+  const format = formatOfEnding(extname(out).toLowerCase().slice(1));
+  if (!format) throw new CommandError(`${out}: its ending must be ${endings}`);
   const { profile = 'srgb', bits = '8', quality = '90' } = values;
   if (profile !== 'srgb' && profile !== 'display-p3' && profile !== 'grey') {
     throw new CommandError(`--profile: must be srgb, display-p3 or grey, not ${profile}`);
   }
   if (bits !== '8' && bits !== '16') throw new CommandError(`--bits: must be 8 or 16, not ${bits}`);
   const settings: FileSettings = {
-    format,
+    format: format.name,
     profile,
     bits: bits === '16' ? 16 : 8,
     quality: wholeNumber(quality, '--quality', 1, 100),
@@ -86,7 +67,7 @@ async function render(): Promise<void> {
   const settings = readSettings(values, out);
   const wanted = values['long-edge'];
   const longEdge = wanted === undefined ? null : wholeNumber(wanted, '--long-edge', 1, LONGEST_EDGE);
-  const treatment = await readTreatmentFile(treatmentPath);
+  const treatment = await treatmentAt(treatmentPath);
 
   // Threads start while the picture is decoded.
   const renderer = new Renderer(fileURLToPath(new URL('./band-worker.mjs', import.meta.url)), { ready: 2 });
@@ -99,22 +80,8 @@ async function render(): Promise<void> {
     const full = await decodePicture(picture, facts);
     const pixels = await smaller(full, edge);
     const survey = () => smaller(full, surveyEdge(edge));
-    const job = {
-      tables,
-      pixels,
-      survey,
-      grey: facts.grey,
-      treatment,
-      bits: settings.bits,
-      profile: settings.profile,
-    };
-    if (settings.format === 'jpeg') {
-      const jpeg = await renderer.renderJpeg(job, settings.quality);
-      file = embedProfile(jpeg, 'jpeg', await profileBytes(settings.profile));
-    } else {
-      const { codes, width, height } = await renderer.render(job);
-      file = await encodePicture(codes, width, height, settings);
-    }
+    const job = { tables, pixels, survey, grey: facts.grey, treatment, bits: settings.bits };
+    file = await renderFile(renderer, job, settings);
   } catch (error) {
     if (error instanceof PictureError) throw new CommandError(`${picture}: ${error.message}`);
     throw error;

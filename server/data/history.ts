@@ -1,81 +1,140 @@
-import type { Sequelize, Transaction } from 'sequelize';
-import type { Treatment } from '../../core/treatment/schema';
+import { LRUCache } from 'lru-cache';
+import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import type { History, TakeState as TakeStateView } from '../../contract/takes';
+import { carriedBy } from '../../core/treatment/carrying';
+import { patchBetween, patched, type Operation, type Patch } from '../../core/treatment/patch';
+import { parseTreatment, type Treatment } from '../../core/treatment/schema';
+import { referToCarried } from './carried';
 import { Take, TakeState } from './models';
 
 /**
  * A take's treatments as a tree of states that only grows: each state knows the one it was made from, the
  * take knows its current state and the tip that redo leads to. Undoing moves towards the root; a new edit
- * after it grows a new branch, and the old one stays.
+ * after it grows a new branch, and the old one stays. A state holds the patch that made it of the one before, and now
+ * and then the whole treatment, so that any is rebuilt fast.
  */
 
-/** A save that started from a revision that is no longer the newest. */
+/** A change that started from a revision that is no longer the newest. */
 export class StaleRevision extends Error {
-  constructor(readonly newest: TakeView) {
+  constructor(readonly newest: TakeStateView) {
     super('This take was changed elsewhere.');
   }
 }
 
-export interface TakeView {
-  id: string;
-  photographId: string;
-  letter: string;
-  name: string;
-  revision: number;
-  treatment: Treatment;
-  /** What undo would take back, and redo bring again; null where there is nothing. */
-  undo: string | null;
-  redo: string | null;
+/** After so many patches a state is kept whole, however small they are. */
+const MOST_PATCHES = 1000;
+
+/** States rebuilt lately, up to so many characters: they never change. */
+const rebuilt = new LRUCache<string, Treatment>({
+  maxSize: 100e6,
+  sizeCalculation: treatment => JSON.stringify(treatment).length,
+});
+
+/** Forgets the states rebuilt, after something has written past this module. */
+export const forgetStates = (): void => rebuilt.clear();
+
+const keyOf = (takeId: string, number: number) => `${takeId} ${number}`;
+
+interface StateRow {
+  number: number;
+  parent: number | null;
+  label: string;
+  patch: Operation[] | null;
+  treatment: unknown;
 }
 
-async function stateOf(take: Take, number: number, transaction?: Transaction): Promise<TakeState> {
-  const state = await TakeState.findOne({ where: { takeId: take.id, number }, transaction });
-  if (!state) throw new Error(`take ${take.id} has no state ${number}`);
-  return state;
-}
-
-/** The state after the current one on the way to the tip. */
-async function nextState(take: Take, transaction?: Transaction): Promise<TakeState | null> {
-  if (take.redoTip === take.currentState) return null;
-  const [rows] = await take.sequelize.query(
+/** A state and those before it back to one that is whole, the earliest first. */
+async function wayTo(take: Take, number: number, transaction?: Transaction): Promise<StateRow[]> {
+  return take.sequelize.query<StateRow>(
     `WITH RECURSIVE way AS (
-       SELECT number, parent, label FROM take_states WHERE take_id = $1 AND number = $2
+       SELECT number, parent, label, patch, treatment FROM take_states WHERE take_id = $1 AND number = $2
        UNION ALL
-       SELECT s.number, s.parent, s.label FROM take_states s JOIN way ON s.number = way.parent
-        WHERE s.take_id = $1 AND way.number > $3)
-     SELECT number FROM way WHERE parent = $3`,
-    { bind: [take.id, take.redoTip, take.currentState], transaction },
+       SELECT s.number, s.parent, s.label, s.patch, s.treatment
+         FROM take_states s JOIN way ON s.number = way.parent AND way.treatment IS NULL
+        WHERE s.take_id = $1)
+     SELECT * FROM way ORDER BY number`,
+    { bind: [take.id, number], type: QueryTypes.SELECT, transaction },
   );
-  const [row] = rows as { number: number }[];
-  return row ? stateOf(take, row.number, transaction) : null;
 }
 
-/** A take as clients see it. */
-export async function viewTake(take: Take, transaction?: Transaction): Promise<TakeView> {
-  const state = await stateOf(take, take.currentState, transaction);
-  const next = await nextState(take, transaction);
+/** The treatment of a state. Throws an Error where the take has no such state. */
+export async function treatmentOf(take: Take, number: number, transaction?: Transaction): Promise<Treatment> {
+  const known = rebuilt.get(keyOf(take.id, number));
+  if (known) return known;
+  const [first, ...rest] = await wayTo(take, number, transaction);
+  if (!first) throw new Error(`take ${take.id} has no state ${number}`);
+  const whole = rest.reduce((json, { patch }) => patched(json, patch!), first.treatment);
+  // Read as any treatment is, so that one that an earlier version saved gets the settings it lacks.
+  const treatment = parseTreatment(whole);
+  rebuilt.set(keyOf(take.id, number), treatment);
+  return treatment;
+}
+
+/** The current treatment of a take. */
+export const currentTreatment = (take: Take): Promise<Treatment> => treatmentOf(take, take.currentState);
+
+/** The states after the current one on the way to the tip, the next first. */
+async function statesAhead(take: Take, most: number, transaction?: Transaction): Promise<StateRow[]> {
+  if (take.redoTip === take.currentState) return [];
+  const rows = await take.sequelize.query<StateRow>(
+    `WITH RECURSIVE way AS (
+       SELECT number, parent FROM take_states WHERE take_id = $1 AND number = $2
+       UNION ALL
+       SELECT s.number, s.parent FROM take_states s JOIN way ON s.number = way.parent
+        WHERE s.take_id = $1 AND s.number > $3)
+     SELECT s.number, s.parent, s.label, s.patch, s.treatment
+       FROM way JOIN take_states s ON s.take_id = $1 AND s.number = way.number
+      ORDER BY s.number LIMIT $4`,
+    { bind: [take.id, take.redoTip, take.currentState, most], type: QueryTypes.SELECT, transaction },
+  );
+  return rows[0]?.parent === take.currentState ? rows : [];
+}
+
+/** Where a take stands, as clients see it. */
+export async function stateOfTake(take: Take, transaction?: Transaction): Promise<TakeStateView> {
+  const current = await TakeState.findOne({
+    where: { takeId: take.id, number: take.currentState },
+    attributes: ['parent', 'label'],
+    transaction,
+  });
+  const [next] = await statesAhead(take, 1, transaction);
   return {
     id: take.id,
     photographId: take.photographId,
     letter: take.letter,
     name: take.name,
     revision: take.revision,
-    treatment: state.treatment,
-    undo: state.parent === null ? null : state.label,
+    state: take.currentState,
+    command: take.lastCommand,
+    undo: current!.parent === null ? null : current!.label,
     redo: next ? next.label : null,
   };
 }
 
-/** The current treatment of a take. */
-export async function currentTreatment(take: Take): Promise<Treatment> {
-  return (await stateOf(take, take.currentState)).treatment;
+/** The same with its treatment. */
+export async function viewTake(take: Take, transaction?: Transaction) {
+  return {
+    ...(await stateOfTake(take, transaction)),
+    treatment: await treatmentOf(take, take.currentState, transaction),
+  };
 }
 
-async function locked(
+/** What a change of a take starts from, and its name, by which one whose answer was lost is known again. */
+export interface From {
+  revision: number;
+  command?: string;
+}
+
+/**
+ * Changes a take that still has the revision that the change was made from. A change of the same name as the last is
+ * not made twice. Throws StaleRevision; null where there is no such take.
+ */
+async function changed(
   sequelize: Sequelize,
   takeId: string,
-  revision: number,
+  { revision, command }: From,
   change: (take: Take, transaction: Transaction) => Promise<void>,
-): Promise<TakeView | null> {
+): Promise<TakeStateView | null> {
   return sequelize.transaction(async transaction => {
     const take = await Take.findOne({
       where: { id: takeId, deletedAt: null },
@@ -83,45 +142,167 @@ async function locked(
       transaction,
     });
     if (!take) return null;
-    if (take.revision !== revision) throw new StaleRevision(await viewTake(take, transaction));
+    if (command !== undefined && take.lastCommand === command) return stateOfTake(take, transaction);
+    if (take.revision !== revision) throw new StaleRevision(await stateOfTake(take, transaction));
     await change(take, transaction);
     take.revision++;
+    take.lastCommand = command ?? null;
     await take.save({ transaction });
-    return viewTake(take, transaction);
+    return stateOfTake(take, transaction);
   });
 }
 
-/** Saves a treatment made from `revision`. Throws StaleRevision; null where there is no such take. */
+/** What lists show of a treatment without reading it: the kinds of its steps that are on. */
+const kindsOf = ({ steps }: Treatment) => steps.filter(s => s.enabled).map(s => s.kind);
+
+async function addState(
+  take: Take,
+  treatment: Treatment,
+  patch: Patch,
+  label: string,
+  transaction: Transaction,
+): Promise<void> {
+  const parent = await TakeState.findOne({
+    where: { takeId: take.id, number: take.currentState },
+    attributes: ['patchesSince', 'bytesSince'],
+    transaction,
+  });
+  await referToCarried(take.id, carriedBy(treatment), transaction);
+  const highest = await TakeState.max<number, TakeState>('number', {
+    where: { takeId: take.id },
+    transaction,
+  });
+  const number = highest + 1;
+  const patchBytes = JSON.stringify(patch).length;
+  const bytesSince = parent!.bytesSince + patchBytes;
+  const patchesSince = parent!.patchesSince + 1;
+  // Kept whole when the patches have grown to its size: so all that is kept whole is no more than all patches.
+  const isWhole = patchesSince >= MOST_PATCHES || bytesSince >= JSON.stringify(treatment).length;
+  await TakeState.create(
+    {
+      takeId: take.id,
+      number,
+      parent: take.currentState,
+      label,
+      patch: isWhole ? null : [...patch],
+      treatment: isWhole ? treatment : null,
+      kinds: kindsOf(treatment),
+      steps: treatment.steps.length,
+      bytesSince: isWhole ? 0 : bytesSince,
+      patchesSince: isWhole ? 0 : patchesSince,
+    },
+    { transaction },
+  );
+  transaction.afterCommit(() => void rebuilt.set(keyOf(take.id, number), treatment));
+  take.currentState = number;
+  take.redoTip = number;
+}
+
+/**
+ * Lays a patch on the treatment of a revision. `check` reads what it makes, and throws where that is not a treatment.
+ * Throws StaleRevision, PatchError, what `check` throws; null where there is no such take.
+ */
+export function patchTreatment(
+  sequelize: Sequelize,
+  takeId: string,
+  from: From,
+  patch: Patch,
+  label: string,
+  check: (json: unknown) => Treatment,
+): Promise<TakeStateView | null> {
+  return changed(sequelize, takeId, from, async (take, transaction) => {
+    const before = await treatmentOf(take, take.currentState, transaction);
+    await addState(take, check(patched<unknown>(before, patch)), patch, label, transaction);
+  });
+}
+
+/** Saves a whole treatment made from a revision. Throws StaleRevision; null where there is no such take. */
 export function saveTreatment(
   sequelize: Sequelize,
   takeId: string,
-  revision: number,
+  from: From,
   treatment: Treatment,
   label: string,
-): Promise<TakeView | null> {
-  return locked(sequelize, takeId, revision, async (take, transaction) => {
-    const highest = (await TakeState.max('number', { where: { takeId }, transaction })) as number;
-    const number = highest + 1;
-    await TakeState.create({ takeId, number, parent: take.currentState, label, treatment }, { transaction });
-    take.currentState = number;
-    take.redoTip = number;
+): Promise<TakeStateView | null> {
+  return changed(sequelize, takeId, from, async (take, transaction) => {
+    const before = await treatmentOf(take, take.currentState, transaction);
+    await addState(take, treatment, patchBetween(before, treatment), label, transaction);
   });
 }
 
 /** One step back towards the first state; nothing changes at the first. */
-export function undo(sequelize: Sequelize, takeId: string, revision: number): Promise<TakeView | null> {
-  return locked(sequelize, takeId, revision, async (take, transaction) => {
-    const { parent } = await stateOf(take, take.currentState, transaction);
-    if (parent !== null) take.currentState = parent;
+export function undo(sequelize: Sequelize, takeId: string, from: From): Promise<TakeStateView | null> {
+  return changed(sequelize, takeId, from, async (take, transaction) => {
+    const state = await TakeState.findOne({
+      where: { takeId, number: take.currentState },
+      attributes: ['parent'],
+      transaction,
+    });
+    if (state!.parent !== null) take.currentState = state!.parent;
   });
 }
 
 /** One step towards the tip. */
-export function redo(sequelize: Sequelize, takeId: string, revision: number): Promise<TakeView | null> {
-  return locked(sequelize, takeId, revision, async (take, transaction) => {
-    const next = await nextState(take, transaction);
+export function redo(sequelize: Sequelize, takeId: string, from: From): Promise<TakeStateView | null> {
+  return changed(sequelize, takeId, from, async (take, transaction) => {
+    const [next] = await statesAhead(take, 1, transaction);
     if (next) take.currentState = next.number;
   });
+}
+
+/** No such state in a take's history. */
+export class NoSuchState extends Error {}
+
+/** To any state of the history; redo leads from there to where it led before, if it lies on the way. */
+export function jump(
+  sequelize: Sequelize,
+  takeId: string,
+  from: From,
+  state: number,
+): Promise<TakeStateView | null> {
+  return changed(sequelize, takeId, from, async (take, transaction) => {
+    const found = await TakeState.findOne({
+      where: { takeId, number: state },
+      attributes: ['number'],
+      transaction,
+    });
+    if (!found) throw new NoSuchState();
+    take.currentState = state;
+    const ahead = await statesAhead(take, 1, transaction);
+    if (!ahead.length) take.redoTip = state;
+  });
+}
+
+/** The states about one of a take: those that lead to it, and those that redo goes on to. */
+export async function historyAbout(take: Take, number: number, back: number): Promise<History> {
+  const rows = await take.sequelize.query<StateRow>(
+    `WITH RECURSIVE way AS (
+       SELECT number, parent, label, patch, 0 AS depth FROM take_states WHERE take_id = $1 AND number = $2
+       UNION ALL
+       SELECT s.number, s.parent, s.label, s.patch, way.depth + 1
+         FROM take_states s JOIN way ON s.number = way.parent
+        WHERE s.take_id = $1 AND way.depth < $3)
+     SELECT number, parent, label, patch FROM way ORDER BY depth DESC`,
+    { bind: [take.id, number, back], type: QueryTypes.SELECT },
+  );
+  const [first, ...rest] = rows;
+  if (!first) throw new NoSuchState();
+  let treatment = await treatmentOf(take, first.number);
+  const base = { state: first.number, label: first.label, treatment };
+  const made = [];
+  const ahead = number === take.currentState ? await statesAhead(take, back) : [];
+  for (const row of [...rest, ...ahead]) {
+    // What is kept whole is told as a change like all others.
+    const patch = row.patch ?? patchBetween(treatment, await treatmentOf(take, row.number));
+    treatment = patched(treatment, patch);
+    made.push({ state: row.number, label: row.label, patch: [...patch] });
+  }
+  return {
+    base,
+    more: first.parent !== null,
+    past: made.slice(0, rest.length),
+    future: made.slice(rest.length),
+  };
 }
 
 const letterAt = (n: number): string =>
@@ -138,6 +319,21 @@ export async function createTake(
   let n = 0;
   while (taken.has(letterAt(n))) n++;
   const take = await Take.create({ photographId, letter: letterAt(n), name }, { transaction });
-  await TakeState.create({ takeId: take.id, number: 0, parent: null, label: '', treatment }, { transaction });
+  await referToCarried(take.id, carriedBy(treatment), transaction);
+  await TakeState.create(
+    {
+      takeId: take.id,
+      number: 0,
+      parent: null,
+      label: '',
+      patch: null,
+      treatment,
+      kinds: kindsOf(treatment),
+      steps: treatment.steps.length,
+      bytesSince: 0,
+      patchesSince: 0,
+    },
+    { transaction },
+  );
   return take;
 }

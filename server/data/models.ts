@@ -7,8 +7,9 @@ import {
   type InferCreationAttributes,
 } from 'sequelize';
 import type { Pigment } from '../../core/colour/pigments';
+import type { Operation } from '../../core/treatment/patch';
 import { parseTreatment, type Treatment } from '../../core/treatment/schema';
-import type { SendOutSettings } from '../pictures/encode';
+import type { SendOutSettings } from '../../contract/send-outs';
 
 export class Series extends Model<InferAttributes<Series>, InferCreationAttributes<Series>> {
   declare id: CreationOptional<string>;
@@ -46,6 +47,8 @@ export class Take extends Model<InferAttributes<Take>, InferCreationAttributes<T
   declare revision: CreationOptional<number>;
   declare currentState: CreationOptional<number>;
   declare redoTip: CreationOptional<number>;
+  /** The name of the last change, where it had one. */
+  declare lastCommand: CreationOptional<string | null>;
   declare createdAt: CreationOptional<Date>;
   declare deletedAt: CreationOptional<Date | null>;
 }
@@ -55,7 +58,15 @@ export class TakeState extends Model<InferAttributes<TakeState>, InferCreationAt
   declare number: number;
   declare parent: number | null;
   declare label: string;
-  declare treatment: Treatment;
+  /** What made it of its parent; null where it is kept whole. */
+  declare patch: Operation[] | null;
+  declare treatment: Treatment | null;
+  /** Kinds of the steps that are on, in order, and how many steps there are. */
+  declare kinds: string[];
+  declare steps: number;
+  /** Patches, and their characters, since the last state that is whole. */
+  declare patchesSince: number;
+  declare bytesSince: number;
   declare createdAt: CreationOptional<Date>;
 }
 
@@ -82,7 +93,8 @@ export class ColourTable extends Model<InferAttributes<ColourTable>, InferCreati
   declare id: CreationOptional<string>;
   declare name: string;
   declare shelf: CreationOptional<string>;
-  declare cube: string;
+  /** The text, as it is carried. */
+  declare sha256: string;
   declare createdAt: CreationOptional<Date>;
   declare deletedAt: CreationOptional<Date | null>;
 }
@@ -149,10 +161,27 @@ export function connect(databaseUrl: string): Sequelize {
       revision: { type: integer, defaultValue: 1 },
       currentState: { type: integer, defaultValue: 0 },
       redoTip: { type: integer, defaultValue: 0 },
+      lastCommand: DataTypes.UUID,
       createdAt: time,
       deletedAt: DataTypes.DATE,
     },
     { sequelize, tableName: 'takes' },
+  );
+  TakeState.init(
+    {
+      takeId: { type: DataTypes.UUID, primaryKey: true },
+      number: { type: integer, primaryKey: true },
+      parent: integer,
+      label: text,
+      patch: DataTypes.JSONB,
+      treatment: DataTypes.JSONB,
+      kinds: DataTypes.JSONB,
+      steps: integer,
+      patchesSince: integer,
+      bytesSince: integer,
+      createdAt: time,
+    },
+    { sequelize, tableName: 'take_states' },
   );
   /** Read as a treatment is, so that one that an earlier version saved gets the settings it lacks. */
   const treatment = {
@@ -163,17 +192,6 @@ export function connect(databaseUrl: string): Sequelize {
       return saved === undefined ? undefined : parseTreatment(saved);
     },
   };
-  TakeState.init(
-    {
-      takeId: { type: DataTypes.UUID, primaryKey: true },
-      number: { type: integer, primaryKey: true },
-      parent: integer,
-      label: text,
-      treatment,
-      createdAt: time,
-    },
-    { sequelize, tableName: 'take_states' },
-  );
   SendOut.init(
     {
       id,
@@ -198,7 +216,7 @@ export function connect(databaseUrl: string): Sequelize {
       id,
       name: text,
       shelf: { type: text, defaultValue: '' },
-      cube: text,
+      sha256: text,
       createdAt: time,
       deletedAt: DataTypes.DATE,
     },

@@ -4,10 +4,10 @@ import { storeBlob } from '../data/blobs';
 import { Photograph, SendOut, Take } from '../data/models';
 import { framedSize, photographEdge, sizeAt } from '../../core/frame/geometry';
 import { surveyEdge } from '../../core/engine/survey';
-import { embedProfile } from '../pictures/embed';
-import { encodePicture, profileBytes, type SendOutSettings } from '../pictures/encode';
-import type { RenderJob } from '../render/renderer';
-import { sourceOf } from '../api/views';
+import { atHand } from '../data/carried';
+import { sourceOf } from '../data/source';
+import { formatNamed } from '../pictures/formats';
+import { renderFile } from '../render/file';
 import type { Services } from '../services';
 import type { Queue } from './queue';
 
@@ -70,13 +70,14 @@ export async function makeSendOut(services: Services, id: string): Promise<void>
     const photograph = await Photograph.findByPk(take!.photographId);
     const source = sourceOf(photograph!);
     const { settings, treatment } = row;
+    await atHand(services.sequelize, treatment);
     const full = Math.max(source.width, source.height);
     const edge = photographEdge(source, treatment.frame, settings.longEdge ?? full);
     const size = framedSize(sizeAt(source, edge), treatment.frame);
     const tables = services.renderer.bake(treatment, source.grey, size.width * size.height);
     const pixels = await services.pictures.pixels(source, edge);
     await progress.now(DECODED);
-    const rendered = settings.format === 'jpeg' ? ENCODED : RENDERED;
+    const rendered = formatNamed(settings.format).inStrips ? ENCODED : RENDERED;
     const job = {
       tables,
       pixels,
@@ -84,11 +85,10 @@ export async function makeSendOut(services: Services, id: string): Promise<void>
       grey: source.grey,
       treatment,
       bits: settings.bits,
-      profile: settings.profile,
       signal: progress.signal,
       onProgress: (done: number) => progress.report(DECODED + done * (rendered - DECODED)),
     };
-    const file = await makeFile(services, job, settings);
+    const file = await renderFile(services.renderer, job, settings);
     await progress.now(ENCODED);
     const sha256 = createHash('sha256').update(file).digest('hex');
     await services.sequelize.transaction(async transaction => {
@@ -110,16 +110,6 @@ export async function makeSendOut(services: Services, id: string): Promise<void>
     const problem = error instanceof Error ? error.message.slice(0, 300) : 'failed';
     await SendOut.update({ state: 'failed', problem }, { where: { id, state: 'running' } });
   }
-}
-
-/** Renders and encodes: a JPEG band by band, other files whole. */
-async function makeFile({ renderer }: Services, job: RenderJob, settings: SendOutSettings): Promise<Buffer> {
-  if (settings.format === 'jpeg') {
-    const jpeg = await renderer.renderJpeg(job, settings.quality);
-    return embedProfile(jpeg, 'jpeg', await profileBytes(settings.profile));
-  }
-  const { codes, width, height } = await renderer.render(job);
-  return encodePicture(codes, width, height, settings);
 }
 
 async function* oneChunk(bytes: Buffer) {

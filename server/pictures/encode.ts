@@ -1,46 +1,11 @@
 import sharp from 'sharp';
-import { z } from 'zod';
+import type { ProfileName, SendOutSettings } from '../../contract/send-outs';
 import { greyOf } from '../../core/kernels/luminance';
-import { embedProfile } from './embed';
+import { formatNamed } from './formats';
 import { makeGreyProfile } from './icc';
-import { LONGEST_EDGE } from './limits';
-
-/** How a photograph is sent out. */
-export const sendOutSettings = z
-  .strictObject({
-    format: z.enum(['jpeg', 'png', 'tiff']).default('jpeg'),
-    bits: z.union([z.literal(8), z.literal(16)]).default(8),
-    profile: z.enum(['srgb', 'grey']).default('srgb'),
-    /** JPEG only. */
-    quality: z.int().min(1).max(100).default(90),
-    /** The long edge in pixels, never enlarged; null is full size. */
-    longEdge: z.int().min(16).max(LONGEST_EDGE).nullable().default(null),
-  })
-  .refine(s => s.format !== 'jpeg' || s.bits === 8, { message: 'a JPEG has 8 bits', path: ['bits'] });
-export type SendOutSettings = z.infer<typeof sendOutSettings>;
-
-export type ProfileName = 'srgb' | 'display-p3' | 'grey';
-export type FileFormat = 'jpeg' | 'png' | 'tiff' | 'webp' | 'avif';
 
 /** What a finished file is like. */
-export interface FileSettings {
-  format: FileFormat;
-  bits: 8 | 16;
-  profile: ProfileName;
-  quality: number;
-}
-
-/** Quality from which colour is kept at full size in a JPEG. */
-export const chromaOf = (quality: number) => (quality >= 90 ? '4:4:4' : '4:2:0');
-
-/** Why a file cannot be like that; null where it can. */
-export function impossible({ format, bits, profile }: FileSettings): string | null {
-  const name = { jpeg: 'a JPEG', png: 'a PNG', tiff: 'a TIFF', webp: 'a WebP', avif: 'an AVIF' }[format];
-  if (bits === 16 && format !== 'png' && format !== 'tiff') return `${name} has 8 bits`;
-  if (profile === 'grey' && (format === 'webp' || format === 'avif')) return `${name} has no grey profile`;
-  if (profile === 'display-p3' && format === 'avif') return `${name} is written in sRGB`;
-  return null;
-}
+export type FileSettings = Omit<SendOutSettings, 'longEdge'>;
 
 const shipped = new Map<string, Promise<Buffer>>();
 
@@ -67,6 +32,12 @@ export async function profileBytes(profile: ProfileName): Promise<Buffer> {
   return shippedProfile(profile === 'srgb' ? 'srgb' : 'p3');
 }
 
+/** A finished file with the profile of its settings in it. */
+export async function withProfile(file: Buffer, { format, profile }: FileSettings): Promise<Buffer> {
+  const { embed } = formatNamed(format);
+  return embed ? embed(file, await profileBytes(profile)) : file;
+}
+
 /**
  * Encodes rendered pixels as a file with its profile embedded. In the grey profile a pixel is its
  * luminance.
@@ -76,34 +47,13 @@ export async function encodePicture(
   codes: Uint8Array | Uint16Array,
   width: number,
   height: number,
-  { format, profile, quality }: FileSettings,
+  settings: FileSettings,
 ): Promise<Buffer> {
-  const grey = profile === 'grey';
+  const grey = settings.profile === 'grey';
   const wide = codes instanceof Uint16Array;
   const samples = grey ? greyOf(codes) : codes;
   const picture = sharp(samples, { raw: { width, height, channels: grey ? 1 : 3 } }).toColourspace(
     grey ? (wide ? 'grey16' : 'b-w') : wide ? 'rgb16' : 'srgb',
   );
-  const icc = await profileBytes(profile);
-  switch (format) {
-    case 'jpeg':
-      picture.jpeg({ quality, chromaSubsampling: chromaOf(quality) });
-      break;
-    case 'png':
-      picture.png({ compressionLevel: 6 });
-      break;
-    case 'tiff':
-      picture.tiff({ compression: 'lzw', predictor: 'horizontal' });
-      break;
-    case 'webp':
-      picture.webp({ quality });
-      break;
-    case 'avif':
-      // Its profile is put in by the library: from sRGB to sRGB nothing changes.
-      return picture
-        .withIccProfile('srgb')
-        .avif({ quality, chromaSubsampling: chromaOf(quality), effort: 3 })
-        .toBuffer();
-  }
-  return embedProfile(await picture.toBuffer(), format, icc);
+  return withProfile(await formatNamed(settings.format).encode(picture, settings), settings);
 }

@@ -1,5 +1,6 @@
 import sharp, { type Metadata } from 'sharp';
-import { LONGEST_EDGE, MOST_PIXELS } from './limits';
+import { LONGEST_EDGE } from '../../contract/limits';
+import { MOST_PIXELS } from './limits';
 import { profileName } from './icc';
 
 /** What a file's own bytes say about the picture in it. */

@@ -2,5 +2,3 @@
 export const MOST_BYTES = 1024 ** 3;
 /** The largest picture that is taken in, in pixels. */
 export const MOST_PIXELS = 200e6;
-/** The longest side that is taken in or sent out, in pixels. */
-export const LONGEST_EDGE = 30_000;

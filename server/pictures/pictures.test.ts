@@ -8,11 +8,13 @@ import { encode } from '../../core/colour/srgb';
 import { jpegTurned, p3Profile, png8, tiff16, type Rgb } from '../testing/pictures';
 import { FileCache } from './cache';
 import { decodePicture, resizePixels } from './decode';
-import { embedProfile } from './embed';
-import { encodePicture, sendOutSettings } from './encode';
+import { sendOutSettings } from '../../contract/send-outs';
+import { encodePicture } from './encode';
+import { formatNamed, impossible } from './formats';
 import { greyCurve, makeGreyProfile, profileName } from './icc';
 import { inspect, PictureError } from './inspect';
-import { PictureStore, TILE } from './store';
+import { TILE } from '../../contract/limits';
+import { PictureStore } from './store';
 
 let folder: string;
 beforeAll(async () => {
@@ -103,7 +105,7 @@ describe('decoding', () => {
       .toColourspace('b-w')
       .png()
       .toBuffer();
-    const { pixels } = await decoded(embedProfile(file, 'png', linear));
+    const { pixels } = await decoded(formatNamed('png').embed!(file, linear));
     expect(pixels.codes[0] / 65535).toBeCloseTo(encode(0.2), 3);
   });
 
@@ -198,7 +200,8 @@ describe('encoding', () => {
   );
 
   it('refuses a JPEG of 16 bits', () => {
-    expect(sendOutSettings.safeParse({ format: 'jpeg', bits: 16 }).success).toBe(false);
+    expect(impossible(sendOutSettings.parse({ format: 'jpeg', bits: 16 }))).toBe('a JPEG has 8 bits');
+    expect(impossible(sendOutSettings.parse({ format: 'gem' }))).toContain('gem');
   });
 
   it('the grey profile is one that is read again', () => {

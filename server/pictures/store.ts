@@ -1,3 +1,4 @@
+import { TILE } from '../../contract/limits';
 import { readFile } from 'node:fs/promises';
 import { sizeAt } from '../../core/frame/geometry';
 import { readRange, type FileCache } from './cache';
@@ -8,9 +9,6 @@ import type { PictureFacts } from './inspect';
 export interface PictureSource extends PictureFacts {
   sha256: string;
 }
-
-/** The side of the square tiles in which pixels are handed out. */
-export const TILE = 512;
 
 /**
  * The long edge that a smaller size is made from: the smallest halving of the full size that is still at least

@@ -1,7 +1,17 @@
-import { bakeTables, lookAtWhole, renderBand, type Bake, type Band, type Look } from './band';
+import {
+  bakeTables,
+  checkBytes,
+  lookAtWhole,
+  renderBand,
+  type Bake,
+  type Band,
+  type Check,
+  type Look,
+} from './band';
 
-/** What a render thread runs: bands of pictures, and what is done once for all of them. */
-export default (task: Band | Bake | Look) => {
+/** What a render thread runs: bands of pictures, what is done once for all of them, and the reading of what came in. */
+export default (task: Band | Bake | Look | Check) => {
   if ('bake' in task) return bakeTables(task);
+  if ('check' in task) return checkBytes(task);
   return 'look' in task ? lookAtWhole(task) : renderBand(task);
 };

@@ -3,6 +3,14 @@ import { geometryOf, type Geometry, type Rectangle } from '../../core/frame/geom
 import { createPlanner, type KeptTable } from '../../core/engine/plan';
 import { render16, render8, withMargin } from '../../core/engine/render';
 import type { Surveys } from '../../core/engine/run';
+import {
+  carry,
+  CarriedError,
+  checkCarried,
+  hold,
+  isAtHand,
+  type CarriedKind,
+} from '../../core/formats/carried';
 import { createSurveyor } from '../../core/engine/survey';
 import { readCodes, write16, write8 } from '../../core/kernels/codes';
 import { greyOf } from '../../core/kernels/luminance';
@@ -15,6 +23,20 @@ export interface Shared {
   narrow: boolean;
   width: number;
   height: number;
+}
+
+/** Something that a treatment carries, in memory that threads share. */
+export interface Held {
+  sha256: string;
+  bytes: SharedArrayBuffer;
+}
+
+/** Has at hand in this thread what a treatment carries. */
+function takeUp(held: readonly Held[]): void {
+  for (const { sha256, bytes } of held) {
+    // Text cannot be read from shared memory.
+    if (!isAtHand(sha256)) hold(sha256, new Uint8Array(bytes).slice());
+  }
 }
 
 /** What all bands of a picture have in common. */
@@ -30,11 +52,12 @@ export interface Work {
   profile: 'srgb' | 'display-p3' | 'grey';
   /** Tables baked already. */
   tables: KeptTable[];
+  held: Held[];
 }
 
 /** What is to be baked ahead, while a picture is still being decoded. */
 export interface Bake {
-  bake: { treatment: Treatment; grey: boolean; pixels: number };
+  bake: { treatment: Treatment; grey: boolean; pixels: number; held: Held[] };
 }
 
 /** A band of rows of the framed picture. */
@@ -50,8 +73,25 @@ const planner = createPlanner();
 /** The picture whose tables were taken in last. */
 let learnt = '';
 
+/** Bytes that are to be carried. */
+export interface Check {
+  check: { kind: CarriedKind; bytes: Uint8Array };
+}
+
+/** Reads bytes to the end for what they are to be carried as; what is wrong with them, or null. */
+export function checkBytes({ check: { kind, bytes } }: Check): string | null {
+  try {
+    checkCarried(kind, carry(bytes));
+    return null;
+  } catch (error) {
+    if (error instanceof CarriedError) return error.message;
+    throw error;
+  }
+}
+
 /** Bakes the tables of a treatment, in memory that threads share. */
-export function bakeTables({ bake: { treatment, grey, pixels } }: Bake): KeptTable[] {
+export function bakeTables({ bake: { treatment, grey, pixels, held } }: Bake): KeptTable[] {
+  takeUp(held);
   const fresh = createPlanner();
   fresh(treatment, { grey, pixels });
   return fresh.tables().map(([key, baked]) => {
@@ -67,7 +107,14 @@ export function bakeTables({ bake: { treatment, grey, pixels } }: Bake): KeptTab
 
 /** What is to be looked at in the whole picture before its bands are rendered. */
 export interface Look {
-  look: { treatment: Treatment; grey: boolean; pixels: number; tables: KeptTable[]; survey: Shared };
+  look: {
+    treatment: Treatment;
+    grey: boolean;
+    pixels: number;
+    tables: KeptTable[];
+    survey: Shared;
+    held: Held[];
+  };
 }
 
 const codesOf = ({ codes, narrow }: Shared) => (narrow ? new Uint8Array(codes) : new Uint16Array(codes));
@@ -87,7 +134,8 @@ function sharing(found: unknown): unknown {
 }
 
 /** Looks at the whole picture, small, once for all bands. */
-export function lookAtWhole({ look: { treatment, grey, pixels, tables, survey } }: Look): Surveys {
+export function lookAtWhole({ look: { treatment, grey, pixels, tables, survey, held } }: Look): Surveys {
+  takeUp(held);
   const own = createPlanner();
   own.learn(tables);
   const plan = own(treatment, { grey, pixels });
@@ -102,6 +150,7 @@ export function lookAtWhole({ look: { treatment, grey, pixels, tables, survey } 
 export function renderPart(work: Work, geometry: Geometry, part: Rectangle): Uint8Array | Uint16Array {
   const { photograph, grey, treatment, bits, profile } = work;
   if (learnt !== work.id) {
+    takeUp(work.held);
     planner.learn(work.tables);
     learnt = work.id;
   }

@@ -1,5 +1,5 @@
 import sharp from 'sharp';
-import { chromaOf } from '../pictures/encode';
+import { chromaOf } from '../pictures/formats/define';
 
 /**
  * Joins JPEGs of equal width, coded with the same tables, one below another into one, their data as it is:

@@ -1,13 +1,16 @@
 import { randomUUID } from 'node:crypto';
 import { setMaxListeners } from 'node:events';
 import { availableParallelism } from 'node:os';
+import { LRUCache } from 'lru-cache';
 import { Piscina } from 'piscina';
 import { framedSize } from '../../core/frame/geometry';
 import { createPlanner, type KeptTable } from '../../core/engine/plan';
 import type { Surveys } from '../../core/engine/run';
+import { bytesOf, type CarriedKind } from '../../core/formats/carried';
+import { carriedBy } from '../../core/treatment/carrying';
 import type { Treatment } from '../../core/treatment/schema';
 import type { Pixels } from '../pictures/decode';
-import type { Bake, Band, Look, Shared, Work } from './band';
+import type { Bake, Band, Check, Held, Look, Shared, Work } from './band';
 import { encodeStrip, joinStrips, mostRows, STRIP_STEP } from './jpeg-strips';
 
 /** Pixels of a band: enough to be worth sending, few enough for progress and for stopping. */
@@ -49,17 +52,41 @@ function share({ width, height, codes }: Pixels): Shared {
   return { codes: shared, narrow, width, height };
 }
 
+/** What treatments carry, in memory that threads share; up to so many bytes. */
+const sharedBytes = new LRUCache<string, SharedArrayBuffer>({
+  maxSize: 512 * 1024 * 1024,
+  sizeCalculation: bytes => bytes.byteLength || 1,
+});
+
+/** All that a treatment carries, for threads. It must be at hand here. */
+function heldBy(treatment: Treatment): Held[] {
+  return carriedBy(treatment).map(({ reference }) => {
+    const { sha256 } = reference;
+    let bytes = sharedBytes.get(sha256);
+    if (!bytes) {
+      const own = bytesOf(reference);
+      bytes = new SharedArrayBuffer(own.length);
+      new Uint8Array(bytes).set(own);
+      sharedBytes.set(sha256, bytes);
+    }
+    return { sha256, bytes };
+  });
+}
+
 /** What a band gives: its codes, or nothing where they went into shared memory. */
 type Given = Uint8Array | Uint16Array | null;
 
+type Task = Band | Bake | Look | Check;
+type Result = Given | KeptTable[] | Surveys | string;
+
 /** Renders treatments in worker threads, one a core, each a band of rows at a time. */
 export class Renderer {
-  private readonly pool: Piscina<Band | Bake | Look, Given | KeptTable[] | Surveys>;
+  private readonly pool: Piscina<Task, Result>;
   private readonly planner = createPlanner(0);
 
   /** @param bandWorker path of the built script that a thread runs */
   constructor(bandWorker: string, { ready = 1 }: { ready?: number } = {}) {
-    this.pool = new Piscina<Band | Bake | Look, Given | KeptTable[] | Surveys>({
+    this.pool = new Piscina<Task, Result>({
       filename: bandWorker,
       minThreads: ready,
       maxThreads: availableParallelism(),
@@ -73,10 +100,17 @@ export class Renderer {
    * @param pixels of the whole picture
    */
   bake(treatment: Treatment, grey: boolean, pixels: number): Promise<KeptTable[]> {
-    const tables = this.pool.run({ bake: { treatment, grey, pixels } }) as Promise<KeptTable[]>;
+    const tables = this.pool.run({
+      bake: { treatment, grey, pixels, held: heldBy(treatment) },
+    }) as Promise<KeptTable[]>;
     // Whoever renders awaits it; a failed decoding before that leaves nobody to.
     tables.catch(() => undefined);
     return tables;
+  }
+
+  /** Reads bytes that are to be carried, in a thread; what is wrong with them, or null. */
+  check(kind: CarriedKind, bytes: Uint8Array): Promise<string | null> {
+    return this.pool.run({ check: { kind, bytes } }) as Promise<string | null>;
   }
 
   private async workOf(job: RenderJob): Promise<{ work: Work; margin: number }> {
@@ -92,10 +126,11 @@ export class Renderer {
     let surveys: Surveys = [];
     if (plan.surveyed) {
       const survey = share(await job.survey());
-      const look = { treatment, grey, pixels: count, tables, survey };
+      const look = { treatment, grey, pixels: count, tables, survey, held: heldBy(treatment) };
       surveys = (await this.pool.run({ look }, { signal: job.signal })) as Surveys;
     }
-    const work = { id: randomUUID(), photograph, surveys, grey, treatment, bits, profile, tables };
+    const held = heldBy(treatment);
+    const work = { id: randomUUID(), photograph, surveys, grey, treatment, bits, profile, tables, held };
     return { work, margin };
   }
 

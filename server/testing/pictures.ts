@@ -1,5 +1,5 @@
 import sharp from 'sharp';
-import { embedProfile } from '../pictures/embed';
+import { formatNamed } from '../pictures/formats';
 
 /** Picture files made for tests, with known numbers in them. */
 
@@ -34,7 +34,7 @@ export async function tiff16(width: number, height: number, at: (x: number, y: n
     .toColourspace('rgb16')
     .tiff({ compression: 'none' })
     .toBuffer();
-  return icc ? embedProfile(file, 'tiff', icc) : file;
+  return icc ? formatNamed('tiff').embed!(file, icc) : file;
 }
 
 /** An 8-bit PNG. */
@@ -75,5 +75,5 @@ export async function jpegTurned(
     .jpeg({ quality: 100, chromaSubsampling: '4:4:4' })
     .toBuffer();
   const file = Buffer.concat([plain.subarray(0, 2), exifOrientation(orientation), plain.subarray(2)]);
-  return icc ? embedProfile(file, 'jpeg', icc) : file;
+  return icc ? formatNamed('jpeg').embed!(file, icc) : file;
 }

@@ -35,6 +35,7 @@ export async function testServer(): Promise<TestServer> {
     LAMPWASH_HOME: folder,
     LAMPWASH_LOG: 'silent',
     LAMPWASH_DEMO: '0',
+    LAMPWASH_CHECK: '1',
   });
   const services = await openServices({ ...config, bandWorker: resolve('dist/server/band-worker.mjs') });
   await migrator(services.sequelize).up();

@@ -1,5 +1,5 @@
 import { transfer, wrap, type Remote } from 'comlink';
-import type { Stroke } from '../../core/masks/schema';
+import type { Stroke } from '../../core/settings/fields';
 import type { Reading, ShowRequest, Shown } from './screen';
 import type { Engine } from './worker';
 

@@ -1,11 +1,12 @@
 import { asPhotographed } from '../../core/frame/crop';
 import { framedSize } from '../../core/frame/geometry';
 import { render8, withMargin } from '../../core/engine/render';
-import { writeGreyPng } from '../../core/masks/grey-png';
+import { writeGreyPng } from '../../core/formats/grey-png';
 import { showingArea } from '../../core/treatment/areas';
 import type { Treatment } from '../../core/treatment/schema';
 import { framedAt, pixelsOf, planner, surveysOf } from './pixels';
-import { TILE, type PictureInfo } from './tiles';
+import { TILE } from '../../contract/limits';
+import type { PictureInfo } from './tiles';
 
 /** Parts of a picture at its full size. */
 

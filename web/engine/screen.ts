@@ -5,11 +5,12 @@ import type { Tile } from '../../core/frame/framing';
 import type { Surveys } from '../../core/engine/run';
 import { touchedBy } from '../../core/masks/touched';
 import { addStroke } from '../../core/treatment/areas';
-import type { Stroke } from '../../core/masks/schema';
+import type { Stroke } from '../../core/settings/fields';
 import { markColoured, markLost } from '../../core/kernels/clipping';
 import type { Treatment } from '../../core/treatment/schema';
 import { framedAt, keptPixels, planner, surveysOf, type Framed } from './pixels';
-import { TILE, type PictureInfo } from './tiles';
+import { TILE } from '../../contract/limits';
+import type { PictureInfo } from './tiles';
 import { place, printOf, type Placement, type Size, type View } from './view';
 
 /** The large picture on the Bench, drawn on a canvas that the worker holds. */

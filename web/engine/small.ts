@@ -9,7 +9,8 @@ import { lostShares } from '../../core/kernels/clipping';
 import type { Treatment } from '../../core/treatment/schema';
 import { framedAt, keptPixels, planner, surveysOf } from './pixels';
 import type { Reading } from './screen';
-import { TILE, type PictureInfo } from './tiles';
+import { TILE } from '../../contract/limits';
+import type { PictureInfo } from './tiles';
 
 /** Small pictures of treatments, and what is read from them. */
 

@@ -1,8 +1,6 @@
+import { TILE } from '../../contract/limits';
 import { sizeAt, type Rectangle } from '../../core/frame/geometry';
 import type { Tile } from '../../core/frame/framing';
-
-/** The side of the tiles that the server hands out. */
-export const TILE = 512;
 
 /** A photograph as the engine needs to know it. */
 export interface PictureInfo {

@@ -2,7 +2,7 @@ import { useMemo } from 'react';
 import { ListBox, ListBoxItem } from 'react-aria-components';
 import styled from 'styled-components';
 import { readsPicture, showingArea, usersOf } from '../../../core/treatment/areas';
-import type { Mask } from '../../../core/masks/schema';
+import type { Mask } from '../../../core/masks/mask';
 import type { Step, Treatment } from '../../../core/treatment/schema';
 import type { Pigment } from '../../../core/colour/pigments';
 import { wordFor } from '../../app/words';

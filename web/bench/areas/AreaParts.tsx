@@ -1,6 +1,7 @@
 import styled from 'styled-components';
 import { areaOf, changePart, removePart } from '../../../core/treatment/areas';
-import type { Mask, MaskPart } from '../../../core/masks/schema';
+import type { Mask } from '../../../core/masks/mask';
+import type { MaskPart } from '../../../core/masks/parts';
 import type { Treatment } from '../../../core/treatment/schema';
 import { countOf, wordFor } from '../../app/words';
 import { LinkButton } from '../../ui/buttons';

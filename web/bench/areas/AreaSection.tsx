@@ -12,7 +12,7 @@ import {
   standsOn,
   usersOf,
 } from '../../../core/treatment/areas';
-import { readGreyPng } from '../../../core/masks/grey-png';
+import { readGreyPng } from '../../../core/formats/grey-png';
 import type { Step, Treatment } from '../../../core/treatment/schema';
 import { messageOf } from '../../app/api';
 import { wordFor } from '../../app/words';

@@ -2,7 +2,7 @@ import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import styled from 'styled-components';
 import { framedSize, geometryOf } from '../../../core/frame/geometry';
 import { areaOf, changePart } from '../../../core/treatment/areas';
-import type { MaskPart } from '../../../core/masks/schema';
+import type { MaskPart } from '../../../core/masks/parts';
 import type { Treatment } from '../../../core/treatment/schema';
 import type { PictureInfo } from '../../engine/tiles';
 import type { OnWall } from '../view/tool';

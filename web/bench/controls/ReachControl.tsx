@@ -1,6 +1,6 @@
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import styled from 'styled-components';
-import type { Range } from '../../../core/masks/reach';
+import type { ToneRange } from '../../../core/settings/fields';
 
 const Frame = styled.div`
   padding: 2px 0 8px;
@@ -61,14 +61,14 @@ export function ReachControl({
   onChange,
 }: {
   label: string;
-  range: Range;
+  range: ToneRange;
   /** With true when it has come to rest. */
-  onChange: (range: Range, done: boolean) => void;
+  onChange: (range: ToneRange, done: boolean) => void;
 }) {
   const scale = useRef<HTMLDivElement>(null);
   const dragging = useRef<number | null>(null);
-  const moved = (end: number, to: number): Range => {
-    const next = range.slice() as Range;
+  const moved = (end: number, to: number): ToneRange => {
+    const next = range.slice() as ToneRange;
     next[end] = Math.round(Math.min(range[end + 1] ?? 1, Math.max(range[end - 1] ?? 0, to)) * 1000) / 1000;
     return next;
   };

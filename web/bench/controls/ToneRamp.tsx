@@ -2,6 +2,7 @@ import { useMemo, useRef, type PointerEvent } from 'react';
 import styled from 'styled-components';
 import { oklabToRgb } from '../../../core/colour/oklab';
 import { toHex } from '../../../core/colour/srgb';
+import { noContext } from '../../../core/steps/define';
 import { highlightShare, splitTone } from '../../../core/steps/split-tone';
 import type { Step } from '../../../core/treatment/schema';
 import type { SetSetting } from './FieldControls';
@@ -75,7 +76,7 @@ export function ToneRamp({ settings, set }: { settings: Settings; set: SetSettin
   const last = useRef<{ path: string[]; value: number; label: string } | null>(null);
   const { balance, crossover } = settings;
   const paint = useMemo(() => {
-    const point = splitTone.point(settings, { tables: new Map(), ground: new Float64Array(3) });
+    const point = splitTone.point(settings, noContext());
     const stops = Array.from({ length: 25 }, (_, i) => {
       const c = Float64Array.from([i / 24, 0, 0]);
       oklabToRgb(c);

@@ -1,4 +1,4 @@
-import type { Stroke } from '../../../core/masks/schema';
+import type { Stroke } from '../../../core/settings/fields';
 import type { Treatment } from '../../../core/treatment/schema';
 
 /** What a pointer on the picture does besides moving it. */

@@ -1,0 +1,9 @@
+import { z } from 'zod';
+import { declare } from './route';
+
+export const getHealth = declare({
+  method: 'get',
+  path: '/api/health',
+  summary: 'Whether the server and its database answer.',
+  answer: z.object({ name: z.literal('lampwash'), ok: z.boolean(), database: z.boolean() }),
+});

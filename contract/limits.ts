@@ -1,0 +1,10 @@
+/** Figures that server and interface share. */
+
+/** The side of the tiles of pixels that the server hands out. */
+export const TILE = 512;
+/** The longest side that is taken in or sent out, in pixels. */
+export const LONGEST_EDGE = 30_000;
+/** Bytes of a JSON body, where a route says nothing else. */
+export const MOST_BODY = 4 * 1024 * 1024;
+/** Bytes of a treatment as JSON, without what it carries: its steps, its areas with all strokes. */
+export const MOST_TREATMENT = 16 * 1024 * 1024;

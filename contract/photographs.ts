@@ -1,0 +1,89 @@
+import { z } from 'zod';
+import { byId } from './common';
+import { LONGEST_EDGE, TILE } from './limits';
+import { declare } from './route';
+import { takeSummary } from './takes';
+
+/** Photographs: imported files, never changed. */
+
+export const photographView = z.object({
+  id: z.uuid(),
+  seriesId: z.uuid(),
+  title: z.string(),
+  fileName: z.string(),
+  sha256: z.string(),
+  mediaType: z.string(),
+  width: z.int(),
+  height: z.int(),
+  bits: z.int(),
+  grey: z.boolean(),
+  profile: z.string().nullable(),
+  currentTakeId: z.uuid(),
+  takes: z.array(takeSummary),
+});
+export type Photograph = z.infer<typeof photographView>;
+
+export const bringInPhotograph = declare({
+  method: 'post',
+  path: '/api/series/:id/photographs',
+  summary: 'Brings in one picture file.',
+  params: byId,
+  takes: 'multipart/form-data',
+  answer: photographView,
+});
+
+export const getPhotograph = declare({
+  method: 'get',
+  path: '/api/photographs/:id',
+  summary: 'A photograph with its takes.',
+  params: byId,
+  answer: photographView,
+});
+
+export const changePhotograph = declare({
+  method: 'patch',
+  path: '/api/photographs/:id',
+  summary: 'Changes the title or the take that stands for the photograph.',
+  params: byId,
+  body: z.strictObject({
+    title: z.string().trim().min(1).max(200).optional(),
+    currentTakeId: z.uuid().optional(),
+  }),
+  answer: photographView,
+});
+
+export const removePhotograph = declare({
+  method: 'delete',
+  path: '/api/photographs/:id',
+  summary: 'Takes a photograph out of its series. It can be put back.',
+  params: byId,
+});
+
+export const restorePhotograph = declare({
+  method: 'post',
+  path: '/api/photographs/:id/restore',
+  summary: 'Puts a photograph back into its series.',
+  params: byId,
+  answer: photographView,
+});
+
+export const getOriginal = declare({
+  method: 'get',
+  path: '/api/photographs/:id/original',
+  summary: 'The file as it was brought in, byte for byte.',
+  params: byId,
+  gives: 'application/octet-stream',
+});
+
+export const getPixels = declare({
+  method: 'get',
+  path: '/api/photographs/:id/pixels/:longEdge/:column/:row',
+  summary: `A tile of ${TILE} pixels a side at a long edge: 16-bit little-endian RGB, sRGB-encoded.`,
+  params: z.strictObject({
+    id: z.uuid(),
+    longEdge: z.coerce.number().int().min(16).max(LONGEST_EDGE),
+    column: z.coerce.number().int().min(0).max(1000),
+    row: z.coerce.number().int().min(0).max(1000),
+  }),
+  gives: 'application/octet-stream',
+});

@@ -1,0 +1,201 @@
+import { z } from 'zod';
+import type { Operation } from '../core/treatment/patch';
+import type { Treatment } from '../core/treatment/schema';
+import { byId } from './common';
+import { declare } from './route';
+
+/** Takes: treatments of a photograph, each with its history. */
+
+export const takeSummary = z.object({
+  id: z.uuid(),
+  letter: z.string(),
+  name: z.string(),
+  revision: z.int(),
+  /** Kinds of the steps that are on, in order. */
+  steps: z.array(z.string()),
+});
+export type TakeSummary = z.infer<typeof takeSummary>;
+
+const revision = z.int().min(1);
+const label = z.string().max(120).default('');
+/** Names a change, so that one whose answer was lost is not made twice. */
+const command = z.uuid().optional();
+
+/** A treatment as its format has it; the core reads it, and says what is wrong and where. */
+export const treatmentView = z.looseObject({
+  format: z.string(),
+  version: z.int(),
+}) as unknown as z.ZodType<Treatment, Treatment>;
+
+/** JSON Patch, RFC 6902; its values are checked with the treatment that it makes. */
+const operationSchema = z.looseObject({
+  op: z.enum(['add', 'remove', 'replace', 'move', 'copy', 'test']),
+  path: z.string().max(1000),
+  from: z.string().max(1000).optional(),
+}) as unknown as z.ZodType<Operation, Operation>;
+
+export const patchSchema = z.array(operationSchema).max(100_000);
+
+/** Where a take stands: what every change of it answers with. */
+export const takeState = z.object({
+  id: z.uuid(),
+  photographId: z.uuid(),
+  letter: z.string(),
+  name: z.string(),
+  revision: z.int(),
+  /** The number of the current state in the take's history. */
+  state: z.int(),
+  /** The last change that was named, if the current state is still its. */
+  command: z.uuid().nullable(),
+  /** What undo would take back, and redo bring again; null where there is nothing. */
+  undo: z.string().nullable(),
+  redo: z.string().nullable(),
+});
+export type TakeState = z.infer<typeof takeState>;
+
+export const takeView = takeState.extend({ treatment: treatmentView });
+export type Take = z.infer<typeof takeView>;
+
+export const createTake = declare({
+  method: 'post',
+  path: '/api/photographs/:id/takes',
+  summary: 'Makes a take: a copy of another one of the photograph, or bare. It becomes the current one.',
+  params: byId,
+  body: z.strictObject({
+    from: z.uuid().optional(),
+    treatment: z.unknown().optional(),
+    name: z.string().max(120).default(''),
+  }),
+  answer: takeView,
+  most: 64 * 1024 * 1024,
+});
+
+export const getTake = declare({
+  method: 'get',
+  path: '/api/takes/:id',
+  summary: 'A take with its treatment and revision.',
+  params: byId,
+  answer: takeView,
+});
+
+export const getTakeState = declare({
+  method: 'get',
+  path: '/api/takes/:id/states/:state',
+  summary: 'A treatment of the take’s history.',
+  params: z.strictObject({ id: z.uuid(), state: z.coerce.number().int().min(0) }),
+  answer: treatmentView,
+});
+
+/** A state of the history, made from the one before it. */
+const made = z.object({ state: z.int(), label: z.string(), patch: patchSchema });
+
+export const getHistory = declare({
+  method: 'get',
+  path: '/api/takes/:id/history',
+  summary: 'The states about a state: those that undo leads back to, and those that redo leads on to.',
+  params: byId,
+  query: z.strictObject({
+    state: z.coerce.number().int().min(0),
+    back: z.coerce.number().int().min(0).max(500).default(60),
+  }),
+  answer: z.object({
+    /** The earliest state told, whole. */
+    base: z.object({ state: z.int(), label: z.string(), treatment: treatmentView }),
+    /** There are earlier ones. */
+    more: z.boolean(),
+    /** From the base to the state asked for. */
+    past: z.array(made),
+    /** Beyond it, as redo would go. */
+    future: z.array(made),
+  }),
+});
+export type History = z.infer<NonNullable<typeof getHistory.answer>>;
+
+export const renameTake = declare({
+  method: 'patch',
+  path: '/api/takes/:id',
+  summary: 'Renames a take.',
+  params: byId,
+  body: z.strictObject({ name: z.string().trim().max(120) }),
+  answer: takeState,
+});
+
+export const removeTake = declare({
+  method: 'delete',
+  path: '/api/takes/:id',
+  summary: 'Puts a take aside; a photograph keeps at least one. It can be brought back.',
+  params: byId,
+});
+
+export const restoreTake = declare({
+  method: 'post',
+  path: '/api/takes/:id/restore',
+  summary: 'Brings a take back and makes it the current one.',
+  params: byId,
+  answer: takeState,
+});
+
+export const patchTreatment = declare({
+  method: 'patch',
+  path: '/api/takes/:id/treatment',
+  summary:
+    'Changes the treatment of a revision by a JSON Patch (RFC 6902); 409 with the newest state where that is stale.',
+  params: byId,
+  body: z.strictObject({ revision, patch: patchSchema, label, command }),
+  answer: takeState,
+  most: 24 * 1024 * 1024,
+});
+
+export const putTreatment = declare({
+  method: 'put',
+  path: '/api/takes/:id/treatment',
+  summary:
+    'Saves a whole treatment that was made from a revision; 409 with the newest state where that is stale.',
+  params: byId,
+  body: z.strictObject({ revision, treatment: z.unknown(), label }),
+  answer: takeView,
+  most: 64 * 1024 * 1024,
+});
+
+const moving = z.strictObject({ revision, command });
+
+export const undoTake = declare({
+  method: 'post',
+  path: '/api/takes/:id/undo',
+  summary: 'Takes back the last change.',
+  params: byId,
+  body: moving,
+  answer: takeState,
+});
+
+export const redoTake = declare({
+  method: 'post',
+  path: '/api/takes/:id/redo',
+  summary: 'Brings back what was taken back.',
+  params: byId,
+  body: moving,
+  answer: takeState,
+});
+
+export const jumpTake = declare({
+  method: 'post',
+  path: '/api/takes/:id/jump',
+  summary: 'Goes to any state of the history. Undo leads on from there.',
+  params: byId,
+  body: z.strictObject({ revision, command, state: z.int().min(0) }),
+  answer: takeState,
+});
+
+export const takeEdges = [160, 480, 960] as const;
+
+export const getTakePicture = declare({
+  method: 'get',
+  path: '/api/takes/:id/picture',
+  summary: 'The take as a small JPEG for thumbnails. Put the revision into the address to have it kept.',
+  params: byId,
+  query: z.strictObject({
+    edge: z.coerce.number().pipe(z.literal(takeEdges)).default(480),
+    revision: z.coerce.number().int().optional(),
+  }),
+  gives: 'image/jpeg',
+});

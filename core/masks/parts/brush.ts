@@ -1,0 +1,28 @@
+import { strokes } from '../../settings/fields';
+import { boxAround, definePart, joined, type Extent } from '../define';
+import { laidStrokes } from '../laid-strokes';
+import { layStrokes } from '../strokes';
+
+/** Painted by hand. */
+export const brush = definePart({
+  kind: 'brush',
+  fields: { strokes: strokes() },
+  reads: 'place',
+  lay: ({ strokes }, { lattice, photograph, memory }) => {
+    if (memory) return laidStrokes(strokes, lattice, photograph, memory);
+    const values = new Float32Array(lattice.width * lattice.height);
+    layStrokes(values, lattice, strokes, photograph);
+    return values;
+  },
+  extent: ({ strokes }, { photograph, longEdge }) => {
+    let extent: Extent = null;
+    for (const { points, radius, erase } of strokes) {
+      if (erase) continue;
+      const reach = radius * longEdge + 2;
+      for (const [x, y] of points) {
+        extent = joined(extent, boxAround(x * photograph.width, y * photograph.height, reach));
+      }
+    }
+    return extent;
+  },
+});

@@ -1,0 +1,28 @@
+import { hueSixths } from '../../colour/hues';
+import { smoothstep } from '../../colour/tones';
+import { fraction, hue, plain } from '../../settings/fields';
+import { definePart } from '../define';
+
+/** All that has a hue, in the photograph's ground. Neutral pixels have no hue and belong little. */
+export const hues = definePart({
+  kind: 'hues',
+  fields: { centre: hue(0), width: { ...plain(0, 360, 60), unit: 'hue' }, softness: fraction(0.5) },
+  reads: 'ground',
+  see: ({ centre, width, softness }, { ground }, count) => {
+    const values = new Float32Array(count);
+    const half = width / 2;
+    const soft = Math.max(1, softness * 60);
+    for (let i = 0, p = 0; i < count; i++, p += 3) {
+      const r = ground[p];
+      const g = ground[p + 1];
+      const b = ground[p + 2];
+      const most = Math.max(r, g, b);
+      const span = most - Math.min(r, g, b);
+      if (span <= 0) continue;
+      const away = Math.abs(hueSixths(r, g, b, most, span) * 60 - centre) % 360;
+      const apart = Math.min(away, 360 - away);
+      values[i] = smoothstep((half + soft - apart) / soft) * smoothstep((span - 0.02) / 0.08);
+    }
+    return values;
+  },
+});

@@ -1,0 +1,71 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { anyTreatment } from '../testing/arbitraries';
+import { addArea, addStroke, removeArea } from './areas';
+import { addStep, newStep, nudgeStep, removeStep } from './edit';
+import { patchBetween, patched, PatchError } from './patch';
+import { bareTreatment, type Step, type Treatment } from './schema';
+
+const stroke = (x: number) => ({
+  points: [[x, 0.5, 1] as [number, number, number]],
+  radius: 0.02,
+  hardness: 0.5,
+  flow: 1,
+  erase: false,
+  keepEdges: 0,
+});
+
+describe('a patch between two treatments', () => {
+  it('turns any treatment into any other', () => {
+    fc.assert(
+      fc.property(anyTreatment({ most: 8 }), anyTreatment({ most: 8 }), (a, b) => {
+        expect(patched(a, JSON.parse(JSON.stringify(patchBetween(a, b))))).toEqual(b);
+      }),
+      { numRuns: 150 },
+    );
+  });
+
+  it('is nothing between equal ones, and fits only what it was made from', () => {
+    const t = addStep(bareTreatment(), newStep(bareTreatment(), 'mono') as Step);
+    expect(patchBetween(t, structuredClone(t))).toEqual([]);
+    const removal = patchBetween(t, removeStep(t, 's1'));
+    expect(() => patched(bareTreatment(), removal)).toThrow(PatchError);
+    expect(() => patched(t, [{ op: 'replace', path: '/none/at/all', value: 1 }])).toThrow(PatchError);
+    expect(() => patched(t, [{ op: 'add', path: '/__proto__/polluted', value: 1 }])).toThrow(PatchError);
+  });
+
+  it('says only what changed, whatever else there is, and leaves that the same object', () => {
+    let { treatment, area } = addArea(bareTreatment());
+    for (let i = 0; i < 300; i++) treatment = addStroke(treatment, area, stroke(i / 300));
+    const more = addStroke(treatment, area, stroke(0.123));
+    const patch = patchBetween(treatment, more);
+    expect(JSON.stringify(patch).length).toBeLessThan(300);
+    const again = patched(treatment, patch);
+    expect(again).toEqual(more);
+    const strokes = (t: Treatment) => (t.masks[0].parts[0] as { strokes: unknown[] }).strokes;
+    expect(strokes(again)[7]).toBe(strokes(treatment)[7]);
+  });
+
+  it('says little where something is put in or taken out before others', () => {
+    let t = bareTreatment();
+    for (const kind of ['light', 'mono', 'curve', 'tint', 'vignette', 'grain'] as const) {
+      t = addStep(t, newStep(t, kind) as Step);
+    }
+    const whole = JSON.stringify(t).length;
+    for (const next of [
+      removeStep(t, 's1'),
+      addStep(t, newStep(t, 'white-balance') as Step),
+      nudgeStep(t, 's4', -1),
+    ]) {
+      expect(patched(t, patchBetween(t, next))).toEqual(next);
+      expect(JSON.stringify(patchBetween(t, next)).length).toBeLessThan(whole / 3);
+    }
+    const first = addArea(t);
+    let two = addArea(first.treatment);
+    for (let i = 0; i < 100; i++)
+      two = { ...two, treatment: addStroke(two.treatment, two.area, stroke(i / 100)) };
+    const without = removeArea(two.treatment, first.area);
+    expect(JSON.stringify(patchBetween(two.treatment, without)).length).toBeLessThan(200);
+    expect(patched(two.treatment, patchBetween(two.treatment, without))).toEqual(without);
+  });
+});

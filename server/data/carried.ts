@@ -1,0 +1,101 @@
+import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { hold, isAtHand, type CarriedKind } from '../../core/formats/carried';
+import { carriedBy, type Carried } from '../../core/treatment/carrying';
+import { TreatmentError, type Treatment } from '../../core/treatment/schema';
+import { readBlob, storeBlob } from './blobs';
+
+/**
+ * What treatments carry and refer to by hash: colour tables and pictures of areas, each kept once as a blob. A take
+ * refers to all that any state of its history carries, since undo may bring it back.
+ */
+
+/** Keeps bytes under their hash; those that are there already are only touched. */
+export async function keepCarried(
+  sequelize: Sequelize,
+  kind: CarriedKind,
+  sha256: string,
+  bytes: Buffer,
+): Promise<void> {
+  async function* once() {
+    yield bytes;
+  }
+  await sequelize.transaction(async transaction => {
+    await storeBlob(transaction, sha256, bytes.length, once());
+    await sequelize.query(
+      `INSERT INTO carried (sha256, kind) VALUES ($1, $2)
+       ON CONFLICT (sha256) DO UPDATE SET touched_at = now()`,
+      { bind: [sha256, kind], transaction },
+    );
+  });
+}
+
+/** Notes that a take refers to something. Throws a TreatmentError that names what is not kept here. */
+export async function referToCarried(
+  takeId: string,
+  carried: readonly Carried[],
+  transaction: Transaction,
+): Promise<void> {
+  if (!carried.length) return;
+  const { sequelize } = transaction as unknown as { sequelize: Sequelize };
+  const rows = await sequelize.query<{ sha256: string; kind: string }>(
+    `SELECT sha256, kind FROM carried WHERE sha256 = ANY($1) FOR SHARE`,
+    { bind: [carried.map(c => c.reference.sha256)], type: QueryTypes.SELECT, transaction },
+  );
+  const kept = new Map(rows.map(row => [row.sha256, row.kind]));
+  for (const { kind, path, reference } of carried) {
+    if (kept.get(reference.sha256) !== kind) {
+      throw new TreatmentError(path, `no ${kind} is kept under this hash: send it to /api/carried first`);
+    }
+  }
+  await sequelize.query(
+    `INSERT INTO take_carries (take_id, sha256) SELECT $1, unnest($2::text[]) ON CONFLICT DO NOTHING`,
+    { bind: [takeId, [...kept.keys()]], transaction },
+  );
+}
+
+/** The bytes of something carried; null where it is not kept. */
+export async function carriedBytes(sequelize: Sequelize, sha256: string): Promise<Buffer | null> {
+  const [row] = await sequelize.query('SELECT 1 FROM carried WHERE sha256 = $1', {
+    bind: [sha256],
+    type: QueryTypes.SELECT,
+  });
+  if (!row) return null;
+  const chunks: Buffer[] = [];
+  for await (const chunk of readBlob(sequelize, sha256)) chunks.push(chunk as Buffer);
+  return Buffer.concat(chunks);
+}
+
+/** Has all that a treatment carries at hand, to compute with it. */
+export async function atHand(sequelize: Sequelize, treatment: Treatment): Promise<void> {
+  for (const { reference, path } of carriedBy(treatment)) {
+    if (isAtHand(reference.sha256)) continue;
+    const bytes = await carriedBytes(sequelize, reference.sha256);
+    if (!bytes) throw new TreatmentError(path, 'is not kept any more');
+    hold(reference.sha256, bytes);
+  }
+}
+
+/** For so long something is kept that nothing refers to yet: it is sent before the save that does. */
+const UNREFERRED = '1 day';
+
+/** Removes what no take and no kept table refers to; how many were removed. */
+export async function sweepCarried(sequelize: Sequelize, unreferred = UNREFERRED): Promise<number> {
+  return sequelize.transaction(async transaction => {
+    const gone = await sequelize.query<{ sha256: string }>(
+      `DELETE FROM carried c
+        WHERE c.touched_at < now() - $1::interval
+          AND NOT EXISTS (SELECT 1 FROM take_carries t WHERE t.sha256 = c.sha256)
+          AND NOT EXISTS (SELECT 1 FROM colour_tables k WHERE k.sha256 = c.sha256)
+        RETURNING sha256`,
+      { bind: [unreferred], type: QueryTypes.SELECT, transaction },
+    );
+    await sequelize.query(
+      `DELETE FROM blobs b
+        WHERE b.sha256 = ANY($1)
+          AND NOT EXISTS (SELECT 1 FROM photographs p WHERE p.sha256 = b.sha256)
+          AND NOT EXISTS (SELECT 1 FROM send_outs s WHERE s.result_sha256 = b.sha256)`,
+      { bind: [gone.map(row => row.sha256)], transaction },
+    );
+    return gone.length;
+  });
+}
