@@ -7,31 +7,6 @@ import { parseTreatment, TreatmentError, type Treatment } from './schema';
  * compute, save and send a treatment they stand as references.
  */
 
-/** Something that a treatment refers to, and the place where it does. */
-export interface Carried {
-  kind: CarriedKind;
-  path: string;
-  reference: Reference;
-}
-
-/** All that a treatment refers to, the same more than once where it does so more than once. */
-export function carriedBy({ tables, masks }: Pick<Treatment, 'tables' | 'masks'>): Carried[] {
-  return [
-    ...Object.entries(tables).map(([id, reference]) => ({
-      kind: 'table' as const,
-      path: `tables.${id}`,
-      reference,
-    })),
-    ...masks.flatMap((mask, i) =>
-      mask.parts.flatMap((part, j) =>
-        part.kind === 'picture'
-          ? [{ kind: 'picture' as const, path: `masks[${i}].parts[${j}].png`, reference: part.png }]
-          : [],
-      ),
-    ),
-  ];
-}
-
 const isObject = (v: unknown): v is Record<string, unknown> =>
   typeof v === 'object' && v !== null && !Array.isArray(v);
 

@@ -18,7 +18,8 @@ import {
 import { MOST_TREATMENT } from '../../contract/limits';
 import { photographEdge } from '../../core/frame/geometry';
 import { surveyEdge } from '../../core/engine/survey';
-import { carriedBy, readTreatmentFile } from '../../core/treatment/carrying';
+import { carriedBy } from '../../core/treatment/carried-by';
+import { readTreatmentFile } from '../../core/treatment/carrying';
 import { PatchError } from '../../core/treatment/patch';
 import { bareTreatment, parseTreatment, TreatmentError, type Treatment } from '../../core/treatment/schema';
 import { bytesOf, isAtHand } from '../../core/formats/carried';

@@ -1,6 +1,6 @@
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import { hold, isAtHand, type CarriedKind } from '../../core/formats/carried';
-import { carriedBy, type Carried } from '../../core/treatment/carrying';
+import { carriedBy, type Carried } from '../../core/treatment/carried-by';
 import { TreatmentError, type Treatment } from '../../core/treatment/schema';
 import { readBlob, storeBlob } from './blobs';
 

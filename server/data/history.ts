@@ -1,7 +1,7 @@
 import { LRUCache } from 'lru-cache';
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import type { History, TakeState as TakeStateView } from '../../contract/takes';
-import { carriedBy } from '../../core/treatment/carrying';
+import { carriedBy } from '../../core/treatment/carried-by';
 import { patchBetween, patched, type Operation, type Patch } from '../../core/treatment/patch';
 import { parseTreatment, type Treatment } from '../../core/treatment/schema';
 import { referToCarried } from './carried';

@@ -7,7 +7,7 @@ import { framedSize } from '../../core/frame/geometry';
 import { createPlanner, type KeptTable } from '../../core/engine/plan';
 import type { Surveys } from '../../core/engine/run';
 import { bytesOf, type CarriedKind } from '../../core/formats/carried';
-import { carriedBy } from '../../core/treatment/carrying';
+import { carriedBy } from '../../core/treatment/carried-by';
 import type { Treatment } from '../../core/treatment/schema';
 import type { Pixels } from '../pictures/decode';
 import type { Bake, Band, Check, Held, Look, Shared, Work } from './band';

@@ -1,96 +1,9 @@
-import type { NamedPigment } from '../../core/colour/pigments';
-import type { Treatment } from '../../core/treatment/schema';
+import type { z } from 'zod';
+import type { Photograph } from '../../contract/photographs';
+import { addressOf, type Given, type Read, type Route } from '../../contract/route';
+import { getTakePicture, type TakeSummary, type takeEdges } from '../../contract/takes';
 
-/** What the server gives, as the interface uses it. The server's own schemas are at /api/openapi.json. */
-
-export interface TakeSummary {
-  id: string;
-  letter: string;
-  name: string;
-  revision: number;
-  steps: string[];
-}
-
-export interface Photograph {
-  id: string;
-  seriesId: string;
-  title: string;
-  fileName: string;
-  sha256: string;
-  mediaType: string;
-  width: number;
-  height: number;
-  bits: number;
-  grey: boolean;
-  profile: string | null;
-  currentTakeId: string;
-  takes: TakeSummary[];
-}
-
-export interface SeriesSummary {
-  id: string;
-  title: string;
-  caption: string;
-  touchedAt: string;
-  photographs: number;
-  treated: number;
-  stack: { takeId: string; revision: number; width: number; height: number }[];
-  last: { photographId: string; title: string } | null;
-}
-
-export interface Series {
-  id: string;
-  title: string;
-  caption: string;
-  coverId: string | null;
-  photographs: Photograph[];
-}
-
-export interface Take {
-  id: string;
-  photographId: string;
-  letter: string;
-  name: string;
-  revision: number;
-  treatment: Treatment;
-  undo: string | null;
-  redo: string | null;
-}
-
-export interface SendOutSettings {
-  format: 'jpeg' | 'png' | 'tiff';
-  bits: 8 | 16;
-  profile: 'srgb' | 'grey';
-  quality: number;
-  longEdge: number | null;
-}
-
-export interface SendOut {
-  id: string;
-  takeId: string;
-  photographId: string;
-  revision: number;
-  title: string;
-  letter: string;
-  fileName: string;
-  settings: SendOutSettings;
-  state: 'waiting' | 'running' | 'done' | 'failed' | 'stopped';
-  progress: number;
-  problem: string | null;
-  size: number | null;
-}
-
-/** A colour table that is kept for all photographs. */
-export interface TableSummary {
-  id: string;
-  name: string;
-  group: string;
-}
-
-/** A pigment that is kept for all photographs. */
-export interface KeptPigment extends NamedPigment {
-  id: string;
-}
+/** The server, asked by the routes of the contract. */
 
 /** An answer that is not success, or no answer at all (status 0). */
 export class ApiError extends Error {
@@ -115,41 +28,68 @@ export function problemFrom(status: number, body: unknown): ApiError {
   return new ApiError(status, text || `The server answered ${status}.`, problem as Record<string, unknown>);
 }
 
+type Shape = z.ZodType;
+type With<Name extends string, S> = S extends Shape
+  ? undefined extends Given<S>
+    ? { [K in Name]?: Given<S> }
+    : { [K in Name]: Given<S> }
+  : object;
+/** What a route takes. */
+export type AskedOf<P, Q, B> = With<'params', P> & With<'query', Q> & With<'body', B>;
+
+interface Options {
+  signal?: AbortSignal;
+  /** Bytes, for a route that takes something else than JSON. */
+  bytes?: Uint8Array;
+}
+
 /** Characters of a change that the browser still sends when the page is left at once. */
 const SMALL = 8000;
 
-/** Asks the server; throws an ApiError. `undefined` where there is nothing in the answer. */
-export async function ask<T>(
-  method: string,
-  path: string,
-  body?: unknown,
-  options: { signal?: AbortSignal; keepalive?: boolean } = {},
-): Promise<T> {
-  let response: Response;
-  const text = body === undefined ? '' : JSON.stringify(body);
+async function send(path: string, init: RequestInit): Promise<Response> {
   try {
-    response = await fetch(path, {
-      method,
-      keepalive: method !== 'GET' && text.length < SMALL,
-      ...options,
-      ...(body !== undefined && {
-        body: text,
-        headers: { 'Content-Type': 'application/json' },
-      }),
-    });
+    return await fetch(path, init);
   } catch (error) {
     if ((error as Error).name === 'AbortError') throw error;
     throw new ApiError(0, 'The server does not answer.');
   }
-  if (response.status === 204) return undefined as T;
+}
+
+/** Asks the server by a route; throws an ApiError. Undefined where there is nothing in the answer. */
+export async function call<
+  P extends Shape | undefined,
+  Q extends Shape | undefined,
+  B extends Shape | undefined,
+  A extends Shape | undefined,
+>(route: Route<P, Q, B, A>, asked: AskedOf<P, Q, B>, { signal, bytes }: Options = {}): Promise<Read<A>> {
+  const { body, ...address } = asked as {
+    params?: Record<string, unknown>;
+    query?: Record<string, unknown>;
+    body?: unknown;
+  };
+  const text = body === undefined ? undefined : JSON.stringify(body);
+  const type = bytes ? route.takes! : 'application/json';
+  const sent = bytes ? new Blob([bytes as BlobPart]) : text;
+  const response = await send(addressOf(route, address), {
+    method: route.method.toUpperCase(),
+    signal,
+    keepalive: route.method !== 'get' && !bytes && (text ?? '').length < SMALL,
+    ...(sent !== undefined && { body: sent, headers: { 'Content-Type': type } }),
+  });
+  if (response.status === 204) return undefined as Read<A>;
   const value: unknown = await response.json().catch(() => null);
   if (!response.ok) throw problemFrom(response.status, value);
-  return value as T;
+  // Where it is built on, what the server gives is held against the contract.
+  if (import.meta.env.DEV && route.answer) return route.answer.parse(value) as Read<A>;
+  return value as Read<A>;
 }
 
 /** The address of a take's small picture; the revision keeps it fresh and cacheable. */
-export function pictureAddress(take: { id: string; revision: number }, edge: 160 | 480 | 960): string {
-  return `/api/takes/${take.id}/picture?edge=${edge}&revision=${take.revision}`;
+export function pictureAddress(
+  take: { id: string; revision: number },
+  edge: (typeof takeEdges)[number],
+): string {
+  return addressOf(getTakePicture, { params: { id: take.id }, query: { edge, revision: take.revision } });
 }
 
 /** The take that stands for a photograph. */

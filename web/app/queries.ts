@@ -1,17 +1,12 @@
 import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import {
-  ApiError,
-  ask,
-  type KeptPigment,
-  type Photograph,
-  type SendOut,
-  type SendOutSettings,
-  type Series,
-  type SeriesSummary,
-  type TableSummary,
-  type Take,
-} from './api';
+import * as photographs from '../../contract/photographs';
+import * as pigments from '../../contract/pigments';
+import * as sendOuts from '../../contract/send-outs';
+import * as series from '../../contract/series';
+import * as tables from '../../contract/tables';
+import * as takes from '../../contract/takes';
 import type { NamedPigment } from '../../core/colour/pigments';
+import { ApiError, call } from './api';
 import { tell } from './notices';
 
 export function createQueryClient(): QueryClient {
@@ -33,38 +28,42 @@ export const keys = {
   photograph: (id: string) => ['photograph', id] as const,
   tables: ['tables'] as const,
   pigments: ['pigments'] as const,
+  formats: ['formats'] as const,
   sendOuts: (seriesId: string) => ['send-outs', seriesId] as const,
 };
 
-export const useShelf = () =>
-  useQuery({ queryKey: keys.shelf, queryFn: () => ask<SeriesSummary[]>('GET', '/api/series') });
+export const useShelf = () => useQuery({ queryKey: keys.shelf, queryFn: () => call(series.listSeries, {}) });
 
 export const useSeries = (id: string | undefined) =>
   useQuery({
     queryKey: keys.series(id ?? ''),
-    queryFn: () => ask<Series>('GET', `/api/series/${id}`),
+    queryFn: () => call(series.getSeries, { params: { id: id! } }),
     enabled: id !== undefined,
   });
 
 export const usePhotograph = (id: string) =>
   useQuery({
     queryKey: keys.photograph(id),
-    queryFn: () => ask<Photograph>('GET', `/api/photographs/${id}`),
+    queryFn: () => call(photographs.getPhotograph, { params: { id } }),
   });
 
 export const useTables = () =>
-  useQuery({ queryKey: keys.tables, queryFn: () => ask<TableSummary[]>('GET', '/api/tables') });
+  useQuery({ queryKey: keys.tables, queryFn: () => call(tables.listTables, {}) });
 
 export const usePigments = () =>
-  useQuery({ queryKey: keys.pigments, queryFn: () => ask<KeptPigment[]>('GET', '/api/pigments') });
+  useQuery({ queryKey: keys.pigments, queryFn: () => call(pigments.listPigments, {}) });
 
-const underway = (list: SendOut[] | undefined) =>
+/** The formats that files go out in: they are those of the server as long as it runs. */
+export const useFormats = () =>
+  useQuery({ queryKey: keys.formats, queryFn: () => call(sendOuts.listFormats, {}), staleTime: Infinity });
+
+const underway = (list: sendOuts.SendOut[] | undefined) =>
   list?.some(s => s.state === 'waiting' || s.state === 'running');
 
 export const useSendOuts = (seriesId: string) =>
   useQuery({
     queryKey: keys.sendOuts(seriesId),
-    queryFn: () => ask<SendOut[]>('GET', `/api/send-outs?series=${seriesId}`),
+    queryFn: () => call(sendOuts.listSendOuts, { query: { series: seriesId } }),
     refetchInterval: query => (underway(query.state.data) ? 300 : false),
   });
 
@@ -75,17 +74,17 @@ function useChange<Input, Output>(run: (input: Input) => Promise<Output>) {
 }
 
 export const useCreateSeries = () =>
-  useChange((title: string) => ask<Series>('POST', '/api/series', { title }));
+  useChange((title: string) => call(series.createSeries, { body: { title } }));
 
 export const useChangeSeries = () =>
   useChange(({ id, ...change }: { id: string; title?: string; caption?: string; coverId?: string | null }) =>
-    ask<Series>('PATCH', `/api/series/${id}`, change),
+    call(series.changeSeries, { params: { id }, body: change }),
   );
 
 export const useRemoveSeries = () => {
-  const restore = useChange((id: string) => ask('POST', `/api/series/${id}/restore`));
+  const restore = useChange((id: string) => call(series.restoreSeries, { params: { id } }));
   return useChange(async ({ id, title }: { id: string; title: string }) => {
-    await ask('DELETE', `/api/series/${id}`);
+    await call(series.removeSeries, { params: { id } });
     tell({ text: `${title} is off the shelf.`, undo: () => restore.mutate(id) });
   });
 };
@@ -93,10 +92,11 @@ export const useRemoveSeries = () => {
 export function useOrderSeries(id: string) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: (photographs: string[]) => ask<Series>('PUT', `/api/series/${id}/order`, { photographs }),
+    mutationFn: (order: string[]) =>
+      call(series.orderSeries, { params: { id }, body: { photographs: order } }),
     onMutate: async order => {
       await client.cancelQueries({ queryKey: keys.series(id) });
-      client.setQueryData<Series>(keys.series(id), old => {
+      client.setQueryData<series.Series>(keys.series(id), old => {
         if (!old) return old;
         const byId = new Map(old.photographs.map(p => [p.id, p]));
         return { ...old, photographs: order.map(p => byId.get(p)).filter(p => p !== undefined) };
@@ -108,79 +108,80 @@ export function useOrderSeries(id: string) {
 
 export const useChangePhotograph = () =>
   useChange(({ id, ...change }: { id: string; title?: string; currentTakeId?: string }) =>
-    ask<Photograph>('PATCH', `/api/photographs/${id}`, change),
+    call(photographs.changePhotograph, { params: { id }, body: change }),
   );
 
 export const useRemovePhotographs = () => {
   const restore = useChange((ids: string[]) =>
-    Promise.all(ids.map(id => ask('POST', `/api/photographs/${id}/restore`))),
+    Promise.all(ids.map(id => call(photographs.restorePhotograph, { params: { id } }))),
   );
-  return useChange(async (photographs: { id: string; title: string }[]) => {
-    for (const { id } of photographs) await ask('DELETE', `/api/photographs/${id}`);
-    const what = photographs.length === 1 ? photographs[0].title : `${photographs.length} photographs`;
+  return useChange(async (chosen: { id: string; title: string }[]) => {
+    for (const { id } of chosen) await call(photographs.removePhotograph, { params: { id } });
+    const what = chosen.length === 1 ? chosen[0].title : `${chosen.length} photographs`;
     tell({
       text: `${what} taken out of the series.`,
-      undo: () => restore.mutate(photographs.map(p => p.id)),
+      undo: () => restore.mutate(chosen.map(p => p.id)),
     });
   });
 };
 
 export const useCreateTake = (photographId: string) =>
   useChange((from: { from?: string; treatment?: unknown; name?: string }) =>
-    ask<Take>('POST', `/api/photographs/${photographId}/takes`, from),
+    call(takes.createTake, { params: { id: photographId }, body: from }),
   );
 
-export const useRenameTake = () =>
-  useChange(({ id, name }: { id: string; name: string }) => ask<Take>('PATCH', `/api/takes/${id}`, { name }));
-
 export const useRemoveTake = () => {
-  const restore = useChange((id: string) => ask<Take>('POST', `/api/takes/${id}/restore`));
-  return useChange(async ({ id, letter }: { id: string; letter: string }) => {
-    await ask('DELETE', `/api/takes/${id}`);
-    tell({ text: `Take ${letter} put aside.`, undo: () => restore.mutate(id) });
-  });
+  const restore = useChange((id: string) => call(takes.restoreTake, { params: { id } }));
+  return useChange(
+    async ({ id, letter, putAside }: { id: string; letter: string; putAside: () => Promise<void> }) => {
+      await putAside();
+      tell({ text: `Take ${letter} put aside.`, undo: () => restore.mutate(id) });
+    },
+  );
 };
 
 export const useKeepTable = () =>
-  useChange((table: { name: string; cube: string }) => ask<TableSummary>('POST', '/api/tables', table));
+  useChange((table: { name: string; sha256: string }) => call(tables.keepTable, { body: table }));
 
 export const useChangeTable = () =>
   useChange(({ id, ...change }: { id: string; name?: string; group?: string }) =>
-    ask<TableSummary>('PATCH', `/api/tables/${id}`, change),
+    call(tables.changeTable, { params: { id }, body: change }),
   );
 
 export const useRemoveTable = () => {
-  const restore = useChange((id: string) => ask('POST', `/api/tables/${id}/restore`));
+  const restore = useChange((id: string) => call(tables.restoreTable, { params: { id } }));
   return useChange(async ({ id, name }: { id: string; name: string }) => {
-    await ask('DELETE', `/api/tables/${id}`);
+    await call(tables.removeTable, { params: { id } });
     tell({ text: `${name} is no longer kept.`, undo: () => restore.mutate(id) });
   });
 };
 
 export const useKeepPigments = () =>
-  useChange((pigments: readonly NamedPigment[]) => ask<KeptPigment[]>('POST', '/api/pigments', { pigments }));
+  useChange((kept: readonly NamedPigment[]) =>
+    call(pigments.keepPigments, { body: { pigments: kept.map(({ name, pigment }) => ({ name, pigment })) } }),
+  );
 
 export const useRenamePigment = () =>
   useChange(({ id, name }: { id: string; name: string }) =>
-    ask<KeptPigment>('PATCH', `/api/pigments/${id}`, { name }),
+    call(pigments.renamePigment, { params: { id }, body: { name } }),
   );
 
 export const useRemovePigment = () => {
-  const restore = useChange((id: string) => ask('POST', `/api/pigments/${id}/restore`));
+  const restore = useChange((id: string) => call(pigments.restorePigment, { params: { id } }));
   return useChange(async ({ id, name }: { id: string; name: string }) => {
-    await ask('DELETE', `/api/pigments/${id}`);
+    await call(pigments.removePigment, { params: { id } });
     tell({ text: `${name} is out of the box.`, undo: () => restore.mutate(id) });
   });
 };
 
 export const useSend = () =>
-  useChange((request: { series: string; takes: string[]; settings: SendOutSettings }) =>
-    ask<SendOut[]>('POST', '/api/send-outs', request),
+  useChange((request: { series: string; takes: string[]; settings: sendOuts.SendOutSettings }) =>
+    call(sendOuts.sendTakes, { body: request }),
   );
 
 export const useSendOutAction = () =>
-  useChange(({ id, action }: { id: string; action: 'retry' | 'stop' | 'clear' }) =>
-    action === 'clear'
-      ? ask('DELETE', `/api/send-outs/${id}`)
-      : ask('POST', `/api/send-outs/${id}/${action}`),
-  );
+  useChange(async ({ id, action }: { id: string; action: 'retry' | 'stop' | 'clear' }) => {
+    const params = { id };
+    if (action === 'clear') await call(sendOuts.clearSendOut, { params });
+    else await call(action === 'retry' ? sendOuts.retrySendOut : sendOuts.stopSendOut, { params });
+  });

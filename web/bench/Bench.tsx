@@ -15,22 +15,24 @@ import styled from 'styled-components';
 import type { Stage } from '../../core/steps/define';
 import type { Kind } from '../../core/steps';
 import type { Treatment } from '../../core/treatment/schema';
-import { ask, messageOf, type Photograph, type Series, type Take } from '../app/api';
+import type { Photograph } from '../../contract/photographs';
+import type { Series } from '../../contract/series';
+import { messageOf } from '../app/api';
 import { tell } from '../app/notices';
 import { keys, useChangePhotograph, usePhotograph, useSeries } from '../app/queries';
 import { Bar, Crumbs, Push, WallTones } from '../ui/bar';
 import { Button, IconButton } from '../ui/buttons';
 import { Wait } from '../ui/wait';
-import { Conflict } from './Conflict';
+import { Conflict } from '../takes/Conflict';
 import { Details } from './Details';
-import { isTyping } from './keys';
-import { SavingMark } from './SavingMark';
-import { TakeSession } from './session';
+import { isTyping } from '../app/keys';
+import { Refused } from '../takes/Refused';
+import { SavingMark } from '../takes/SavingMark';
+import { openSession, type TakeSession } from '../takes/session';
 import { Strip } from './Strip';
-import { Takes } from './Takes';
-import { TrayLine } from './trayline/TrayLine';
-import { findUnsaved } from './unsaved';
-import { useEdits } from './useEdits';
+import { Takes } from '../takes/Takes';
+import { TrayLine } from '../trays/TrayLine';
+import { useEdits } from '../takes/useEdits';
 import { Workplace } from './Workplace';
 
 const Frame = styled.div`
@@ -58,24 +60,32 @@ function useSession(takeId: string): { session: TakeSession | null; problem: str
   useEffect(() => {
     let stale = false;
     let session: TakeSession | null = null;
-    const open = async () => {
-      try {
-        const take = await ask<Take>('GET', `/api/takes/${takeId}`);
-        if (stale) return;
-        session = new TakeSession(take, await findUnsaved(takeId));
-        if (stale) session.close();
-        else setOpened({ takeId, session });
-      } catch (error) {
+    setProblem(null);
+    openSession(takeId, text => tell({ text }))
+      .then(made => {
+        session = made;
+        if (stale) made.close();
+        else setOpened({ takeId, session: made });
+      })
+      .catch(error => {
         if (!stale) setProblem(messageOf(error));
-      }
-    };
-    void open();
+      });
     const leave = () => session?.close();
+    const hide = () => {
+      if (document.visibilityState === 'hidden') void session?.flush();
+    };
+    const warn = (event: BeforeUnloadEvent) => {
+      if (session?.hasUnsaved) event.preventDefault();
+    };
     window.addEventListener('pagehide', leave);
+    document.addEventListener('visibilitychange', hide);
+    window.addEventListener('beforeunload', warn);
     return () => {
       stale = true;
       window.removeEventListener('pagehide', leave);
-      void session?.flush().finally(() => session?.close());
+      document.removeEventListener('visibilitychange', hide);
+      window.removeEventListener('beforeunload', warn);
+      session?.close();
     };
   }, [takeId]);
   return { session: opened?.takeId === takeId ? opened.session : null, problem };
@@ -155,7 +165,10 @@ function BenchAtWork({
 }) {
   const navigate = useNavigate();
   const client = useQueryClient();
-  const { take, treatment, saving } = useSyncExternalStore(session.subscribe, session.rested);
+  const { take, treatment, saving, conflict, undo, redo } = useSyncExternalStore(
+    session.subscribe,
+    session.rested,
+  );
   // What moved no tray is shown there a little later, built in pieces between what the hand does meanwhile.
   const deferred = useDeferredValue(treatment);
   const onLine = looksAlike(deferred, treatment) ? deferred : treatment;
@@ -190,25 +203,24 @@ function BenchAtWork({
     [choose],
   );
 
-  // Thumbnails elsewhere follow each saved revision.
-  const openedAt = useRef(take.revision);
+  // Thumbnails and names elsewhere follow each saved revision.
+  const openedAt = useRef({ revision: take.revision, name: take.name });
   useEffect(() => {
-    if (take.revision === openedAt.current) return;
+    if (take.revision === openedAt.current.revision && take.name === openedAt.current.name) return;
     void client.invalidateQueries({ queryKey: keys.photograph(take.photographId) });
     if (series) void client.invalidateQueries({ queryKey: keys.series(series.id) });
     void client.invalidateQueries({ queryKey: keys.shelf, exact: true });
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the series' id does not change under a photograph
-  }, [client, take.revision, take.photographId]);
+  }, [client, take.revision, take.name, take.photographId]);
 
   const step = useCallback(
     (direction: 'undo' | 'redo') => {
-      session[direction]().catch((error: unknown) => tell({ text: messageOf(error), tone: 'problem' }));
+      void session[direction]();
     },
     [session],
   );
   useBenchKeys(step, setBareHeld);
 
-  const settle = useCallback(() => session.flush(), [session]);
   const sendOut = async () => {
     await session.flush();
     void navigate(`/series/${photograph.seriesId}/send-out?takes=${take.id}`);
@@ -228,7 +240,7 @@ function BenchAtWork({
         >
           <Info aria-hidden="true" />
         </IconButton>
-        <Takes photograph={photograph} current={take.id} onChoose={onChooseTake} settle={settle} />
+        <Takes photograph={photograph} session={session} onChoose={onChooseTake} />
         <IconButton
           aria-label="Frame: crop, straighten, turn"
           aria-pressed={framingOpen}
@@ -247,15 +259,15 @@ function BenchAtWork({
         </Button>
         <span style={{ display: 'flex' }}>
           <IconButton
-            aria-label={take.undo === null ? 'Undo' : `Undo: ${take.undo}`}
-            isDisabled={take.undo === null && saving.state === 'saved'}
+            aria-label={undo === null ? 'Undo' : `Undo: ${undo}`}
+            isDisabled={undo === null}
             onPress={() => step('undo')}
           >
             <Undo2 aria-hidden="true" />
           </IconButton>
           <IconButton
-            aria-label={take.redo === null ? 'Redo' : `Redo: ${take.redo}`}
-            isDisabled={take.redo === null}
+            aria-label={redo === null ? 'Redo' : `Redo: ${redo}`}
+            isDisabled={redo === null}
             onPress={() => step('redo')}
           >
             <Redo2 aria-hidden="true" />
@@ -291,8 +303,9 @@ function BenchAtWork({
           onAdd={add}
         />
       ) : null}
-      {saving.state === 'conflict' ? (
-        <Conflict session={session} onNewTake={made => onChooseTake(made.id)} />
+      {conflict ? <Conflict session={session} onNewTake={made => onChooseTake(made.id)} /> : null}
+      {saving.state === 'refused' ? (
+        <Refused reason={saving.reason} session={session} onNewTake={made => onChooseTake(made.id)} />
       ) : null}
       {details ? <Details photograph={photograph} onClose={() => setDetails(false)} /> : null}
     </Frame>

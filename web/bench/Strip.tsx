@@ -1,7 +1,9 @@
 import { memo, useEffect, useRef } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { currentTake, pictureAddress, type Photograph, type Series } from '../app/api';
+import type { Photograph } from '../../contract/photographs';
+import type { Series } from '../../contract/series';
+import { currentTake, pictureAddress } from '../app/api';
 
 const Column = styled.nav`
   background: #dcdcdc;

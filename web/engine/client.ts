@@ -1,16 +1,24 @@
-import { transfer, wrap, type Remote } from 'comlink';
+import { transfer, type Remote } from 'comlink';
 import type { Stroke } from '../../core/settings/fields';
+import { EngineDied, livingEngine, type LivingEngine } from './living';
 import type { Reading, ShowRequest, Shown } from './screen';
 import type { Engine } from './worker';
 
-function start(): Remote<Engine> {
-  return wrap<Engine>(new Worker(new URL('./worker.ts', import.meta.url), { type: 'module' }));
-}
+/** What treatments carry and the server does not have yet: given to each engine. */
+const given = new Map<string, Uint8Array>();
+const giveAll = (engine: Remote<Engine>) =>
+  Promise.all([...given].map(([sha256, bytes]) => engine.hold(sha256, bytes)));
 
 /** The worker that draws the large picture: one for the whole visit, so that tiles and tables are kept. */
-const large = start();
+const large = livingEngine(giveAll);
 /** The worker that makes small pictures, apart from it: started when the large picture is drawn. */
-let small: Remote<Engine> | undefined;
+let small: LivingEngine | undefined;
+
+/** Gives bytes that treatments refer to, to the engines that are there and to those to come. */
+export async function giveToEngines(sha256: string, bytes: Uint8Array): Promise<void> {
+  given.set(sha256, bytes);
+  await Promise.all([large, small].map(each => each?.engine.hold(sha256, bytes)));
+}
 
 let largeShown: () => void = () => undefined;
 /** Resolves when the large picture has first been drawn, or after a moment where there is none. */
@@ -22,9 +30,8 @@ const afterLarge = new Promise<void>(done => {
 /** Makes small pictures, once the large one no longer waits. */
 export async function smallPictures(): Promise<{ engine: Remote<Engine> }> {
   await afterLarge;
-  small ??= start();
-  // Wrapped, since a remote engine looks like a promise to await.
-  return { engine: small };
+  small ??= livingEngine(giveAll);
+  return { engine: small.engine };
 }
 
 /** A stroke that is under way. */
@@ -35,8 +42,10 @@ interface Painting {
   stroke: Stroke;
 }
 
+let views = 0;
+
 /**
- * The drawing of one canvas. One request is under way at a time; of those that come meanwhile only the
+ * The drawing of one canvas, which is one view of one photograph. One request is under way at a time; of those that come meanwhile only the
  * newest is kept, so the picture always goes to the newest state and stale work is never begun.
  */
 export class PictureEngine {
@@ -45,16 +54,23 @@ export class PictureEngine {
   private base: ShowRequest | null = null;
   private busy = false;
   private closed = false;
-  private ready: Promise<void> = Promise.resolve();
+  private readonly id = ++views;
+  private readonly ready: Promise<void>;
+  private readonly forget: () => void;
 
+  /** @param onLost told when the worker has died with the canvas: a new view is needed, on a new canvas */
   constructor(
+    canvas: HTMLCanvasElement,
     private readonly onShown: (request: { serial: number }, shown: Shown) => void,
     private readonly onError: (error: Error) => void,
-  ) {}
-
-  attach(canvas: HTMLCanvasElement): void {
+    onLost: () => void,
+  ) {
     const offscreen = canvas.transferControlToOffscreen();
-    this.ready = large.attach(transfer(offscreen, [offscreen]));
+    this.ready = large.once.attach(this.id, transfer(offscreen, [offscreen]));
+    this.ready.catch(() => undefined);
+    this.forget = large.onRestart(() => {
+      if (!this.closed) onLost();
+    });
   }
 
   show(request: ShowRequest): void {
@@ -69,37 +85,40 @@ export class PictureEngine {
   }
 
   read(x: number, y: number): Promise<Reading | null> {
-    return large.read(x, y);
+    return large.once.read(this.id, x, y).catch(() => null);
   }
 
   close(): void {
     this.waiting = null;
     this.closed = true;
+    this.forget();
+    void large.once.detach(this.id).catch(() => undefined);
   }
 
-  private async draw(request: ShowRequest | Painting): Promise<Shown> {
+  private async draw(request: ShowRequest | Painting): Promise<Shown | null> {
     if (!('stroke' in request)) {
       this.base = null;
-      return large.show(request);
+      return large.once.show(this.id, request);
     }
     const { serial, base, area, stroke } = request;
     const isNew = this.base !== base;
     this.base = base;
-    return large.showStroke({ serial, base: isNew ? base : null, area, stroke });
+    return large.once.showStroke(this.id, { serial, base: isNew ? base : null, area, stroke });
   }
 
   private async work(): Promise<void> {
     this.busy = true;
-    await this.ready;
     while (this.waiting) {
       const request = this.waiting;
       this.waiting = null;
       try {
+        await this.ready;
         const shown = await this.draw(request);
         largeShown();
-        if (!this.closed) this.onShown(request, shown);
+        if (shown && !this.closed) this.onShown(request, shown);
       } catch (error) {
-        if (!this.closed) this.onError(error as Error);
+        // Of a death the page is told by itself, and begins anew.
+        if (!this.closed && !(error instanceof EngineDied)) this.onError(error as Error);
       }
     }
     this.busy = false;

@@ -4,6 +4,7 @@ import { render8, withMargin } from '../../core/engine/render';
 import { writeGreyPng } from '../../core/formats/grey-png';
 import { showingArea } from '../../core/treatment/areas';
 import type { Treatment } from '../../core/treatment/schema';
+import { atHand } from './at-hand';
 import { framedAt, pixelsOf, planner, surveysOf } from './pixels';
 import { TILE } from '../../contract/limits';
 import type { PictureInfo } from './tiles';
@@ -19,6 +20,7 @@ export async function loupe(
   width: number,
   height: number,
 ): Promise<ImageBitmap> {
+  await atHand(treatment);
   const size = framedSize(picture, treatment.frame);
   const of = framedAt(picture, treatment, Math.max(size.width, size.height));
   const { geometry } = of;
@@ -49,6 +51,7 @@ const LARGEST_AREA = 4096;
  * covers, at the photograph's size up to a long edge of 4096.
  */
 export async function areaPng(picture: PictureInfo, treatment: Treatment, area: string): Promise<Uint8Array> {
+  await atHand(treatment);
   const shown = showingArea({ ...treatment, frame: asPhotographed }, area, 'grey', '#ffffff');
   const of = framedAt(picture, shown, Math.min(LARGEST_AREA, Math.max(picture.width, picture.height)));
   const { width, height } = of.geometry;

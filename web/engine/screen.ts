@@ -8,6 +8,7 @@ import { addStroke } from '../../core/treatment/areas';
 import type { Stroke } from '../../core/settings/fields';
 import { markColoured, markLost } from '../../core/kernels/clipping';
 import type { Treatment } from '../../core/treatment/schema';
+import { atHand } from './at-hand';
 import { framedAt, keptPixels, planner, surveysOf, type Framed } from './pixels';
 import { TILE } from '../../contract/limits';
 import type { PictureInfo } from './tiles';
@@ -57,8 +58,14 @@ interface Rendered {
 const KEPT = 64;
 const rendered = new Map<string, Rendered>();
 
-let canvas: OffscreenCanvas | undefined;
-let context: OffscreenCanvasRenderingContext2D | null = null;
+/** A canvas on the page, what is drawn on it, and what was painted on last. */
+interface Screen {
+  canvas: OffscreenCanvas;
+  context: OffscreenCanvasRenderingContext2D;
+  painted: Painted | null;
+}
+/** The canvases of the page by the numbers of their views. One that is gone is drawn on no more. */
+const screens = new Map<number, Screen>();
 
 const contextOf = (of: OffscreenCanvas) => of.getContext('2d', { willReadFrequently: true })!;
 
@@ -95,10 +102,14 @@ function canvasOf(part: Rendered): OffscreenCanvas {
   return part.canvas;
 }
 
-/** Takes the canvas that everything is drawn on. */
-export function attach(target: OffscreenCanvas): void {
-  canvas = target;
-  context = contextOf(target);
+/** Takes the canvas of a view. */
+export function attach(id: number, canvas: OffscreenCanvas): void {
+  screens.set(id, { canvas, context: contextOf(canvas), painted: null });
+}
+
+/** Lets the canvas of a view go: what is still under way for it is not drawn. */
+export function detach(id: number): void {
+  screens.delete(id);
 }
 
 /** A picture at the size of the screen, or smaller, and which of its tiles are seen. */
@@ -166,7 +177,6 @@ interface Painted {
   points: number;
   key: string | null;
 }
-let painted: Painted | null = null;
 
 /** A stroke under way. */
 export interface StrokeRequest {
@@ -181,13 +191,19 @@ export interface StrokeRequest {
  * Draws a stroke that is under way: of tiles that show what it is painted on, only what it has touched since.
  * Resolves when it is drawn.
  */
-export async function showStroke({ serial, base, area, stroke }: StrokeRequest): Promise<Shown> {
-  if (base) painted = { request: base, points: 0, key: null };
-  if (!painted || !canvas || !context) throw new Error('no picture to paint on');
-  const now = painted;
+export async function showStroke(
+  id: number,
+  { serial, base, area, stroke }: StrokeRequest,
+): Promise<Shown | null> {
+  const screen = screens.get(id);
+  if (!screen) return null;
+  if (base) screen.painted = { request: base, points: 0, key: null };
+  if (!screen.painted) throw new Error('no picture to paint on');
+  const now = screen.painted;
   const { picture, view, viewport, margin, marking } = now.request;
   const began = performance.now();
   const treatment = addStroke(now.request.treatment, area, stroke);
+  await atHand(treatment);
   const at = place(printOf(picture, treatment.frame), viewport, view, margin);
   const { of, zoom, parts } = levelOf(picture, treatment, at, viewport, 0);
   const planning = { grey: picture.grey, pixels: parts.length * TILE * TILE, draft: true };
@@ -196,7 +212,7 @@ export async function showStroke({ serial, base, area, stroke }: StrokeRequest):
   const follows = parts.every(part => rendered.get(nameOf(of, part))?.key === now.key);
   const added = { ...stroke, points: stroke.points.slice(Math.max(0, now.points - 1)) };
   if (!follows || plan.surveyed || marking || plan.margin(of.geometry) > 0) {
-    const shown = await show({ ...now.request, treatment, serial, draft: true });
+    const shown = await show(id, { ...now.request, treatment, serial, draft: true });
     // Where that was drawn with fewer pixels, the next movement comes here again.
     now.points = stroke.points.length;
     now.key = plan.key;
@@ -207,10 +223,11 @@ export async function showStroke({ serial, base, area, stroke }: StrokeRequest):
   let count = 0;
   for (const part of parts) {
     const tile = await keptPixels(of, withMargin(plan, part, of.geometry));
+    if (!screens.has(id)) return null;
     const only = common(part, touched);
     const made = renderPart(of, tile, part, plan, [], only)[0];
     count += only.width * only.height;
-    if (only.width > 0 && only.height > 0) draw(made, part, at, zoom, only);
+    if (only.width > 0 && only.height > 0) draw(screen, made, part, at, zoom, only);
   }
   now.points = stroke.points.length;
   now.key = plan.key;
@@ -228,28 +245,30 @@ function common(part: Rectangle, other: Rectangle | null): Rectangle {
 }
 
 /** Draws a rendered part, or a rectangle of it, where it lies on the screen. */
-function draw(made: Rendered, part: Rectangle, at: Placement, zoom: number, only = part): void {
+function draw(
+  { context }: Screen,
+  made: Rendered,
+  part: Rectangle,
+  at: Placement,
+  zoom: number,
+  only = part,
+): void {
   // Whole pixels of the screen, so that no seam shows between tiles.
   const x = Math.round(at.x + part.x * zoom);
   const y = Math.round(at.y + part.y * zoom);
   const right = Math.round(at.x + (part.x + part.width) * zoom);
   const bottom = Math.round(at.y + (part.y + part.height) * zoom);
   if (zoom === 1)
-    context!.putImageData(made.image, x, y, only.x - part.x, only.y - part.y, only.width, only.height);
-  else context!.drawImage(canvasOf(made), x, y, right - x, bottom - y);
+    context.putImageData(made.image, x, y, only.x - part.x, only.y - part.y, only.width, only.height);
+  else context.drawImage(canvasOf(made), x, y, right - x, bottom - y);
 }
 
-/** Draws what is asked for; resolves when it is drawn. */
-export async function show({
-  picture,
-  treatment,
-  view,
-  viewport,
-  margin,
-  marking,
-  draft,
-}: ShowRequest): Promise<Shown> {
-  if (!canvas || !context) throw new Error('no canvas');
+/** Draws what is asked for; resolves when it is drawn, to null where its view has gone meanwhile. */
+export async function show(
+  id: number,
+  { picture, treatment, view, viewport, margin, marking, draft }: ShowRequest,
+): Promise<Shown | null> {
+  await atHand(treatment);
   const at = place(printOf(picture, treatment.frame), viewport, view, margin);
   const natural = levelOf(picture, treatment, at, viewport, 0);
   const began = performance.now();
@@ -263,6 +282,9 @@ export async function show({
     ...parts.map(part => keptPixels(of, withMargin(plan, part, of.geometry))),
   ]);
 
+  const screen = screens.get(id);
+  if (!screen) return null;
+  const { canvas, context } = screen;
   const resumed = performance.now();
   let count = 0;
   const drawn = parts.map((part, i) => {
@@ -278,7 +300,7 @@ export async function show({
   context.imageSmoothingEnabled = zoom < 1 || less > 0;
   context.imageSmoothingQuality = zoom < 1 ? 'high' : 'low';
   for (const { part, made } of drawn) {
-    draw(made, part, at, zoom);
+    draw(screen, made, part, at, zoom);
   }
   if (marking) {
     const all = context.getImageData(0, 0, viewport.width, viewport.height);
@@ -304,8 +326,11 @@ function fetchAhead(
 }
 
 /** What is drawn at a point of the viewport. */
-export function read(x: number, y: number): Reading | null {
-  if (!context || !canvas || x < 0 || y < 0 || x >= canvas.width || y >= canvas.height) return null;
+export function read(id: number, x: number, y: number): Reading | null {
+  const screen = screens.get(id);
+  if (!screen) return null;
+  const { canvas, context } = screen;
+  if (x < 0 || y < 0 || x >= canvas.width || y >= canvas.height) return null;
   const [r, g, b, a] = context.getImageData(x, y, 1, 1).data;
   return a ? [r / 255, g / 255, b / 255] : null;
 }

@@ -7,6 +7,7 @@ import { framedSize } from '../../core/frame/geometry';
 import { render8 } from '../../core/engine/render';
 import { lostShares } from '../../core/kernels/clipping';
 import type { Treatment } from '../../core/treatment/schema';
+import { atHand } from './at-hand';
 import { framedAt, keptPixels, planner, surveysOf } from './pixels';
 import type { Reading } from './screen';
 import { TILE } from '../../contract/limits';
@@ -23,6 +24,7 @@ export interface Histogram {
 
 /** A small picture of a treatment, whole. */
 async function smallImage(picture: PictureInfo, treatment: Treatment, longEdge: number): Promise<ImageData> {
+  await atHand(treatment);
   const of = framedAt(picture, treatment, Math.max(16, Math.min(TILE, longEdge)));
   const { geometry } = of;
   const tile = await keptPixels(of, { x: 0, y: 0, width: geometry.width, height: geometry.height });

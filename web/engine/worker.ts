@@ -1,12 +1,39 @@
 import { expose } from 'comlink';
 import { mostChroma } from '../../core/colour/gamut';
+import { checkCarried, hold, type CarriedKind } from '../../core/formats/carried';
 import { areaPng, loupe } from './full';
-import { attach, read, show, showStroke } from './screen';
+import { attach, detach, read, show, showStroke } from './screen';
 import { advice, autoLight, autoResponse, colourAt, histogram, picture, tones } from './small';
+
+/** Held as long as this worker lives, under its own name: so the page sees when it has died. */
+const living = new Promise<void>(done => {
+  if (!navigator.locks) return done();
+  void navigator.locks.request(self.name, () => {
+    done();
+    return new Promise(() => undefined);
+  });
+});
 
 /** What the interface asks of a worker: one draws the large picture, another makes small ones. */
 const engine = {
+  /** Resolves when the worker is there, and its lock is held. */
+  living: () => living,
+  /** Ends the worker, as if it had died. */
+  end: () => self.close(),
+  /** Bytes that treatments refer to. */
+  hold,
+  /** Reads bytes to the end for what they are to be carried as; what is wrong with them, or null. */
+  check: (kind: CarriedKind, sha256: string, bytes: Uint8Array): string | null => {
+    hold(sha256, bytes);
+    try {
+      checkCarried(kind, { sha256 });
+      return null;
+    } catch (error) {
+      return (error as Error).message;
+    }
+  },
   attach,
+  detach,
   show,
   showStroke,
   read,

@@ -1,6 +1,7 @@
 import type { QueryClient } from '@tanstack/react-query';
 import { create } from 'zustand';
-import { problemFrom, type Photograph } from '../app/api';
+import type { Photograph } from '../../contract/photographs';
+import { problemFrom } from '../app/api';
 
 /** One file on its way in. */
 export interface Incoming {

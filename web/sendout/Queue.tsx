@@ -1,6 +1,7 @@
 import { Download, RotateCcw, X } from 'lucide-react';
 import styled from 'styled-components';
-import { pictureAddress, type SendOut } from '../app/api';
+import type { SendOut } from '../../contract/send-outs';
+import { pictureAddress } from '../app/api';
 import { useSendOutAction } from '../app/queries';
 import { sizeInWords } from '../app/words';
 import { Button, IconButton } from '../ui/buttons';

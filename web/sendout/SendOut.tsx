@@ -1,14 +1,11 @@
 import { useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import styled from 'styled-components';
-import {
-  messageOf,
-  pictureAddress,
-  type Photograph,
-  type SendOutSettings,
-  type Series,
-  type TakeSummary,
-} from '../app/api';
+import type { Photograph } from '../../contract/photographs';
+import type { SendOutSettings } from '../../contract/send-outs';
+import type { Series } from '../../contract/series';
+import type { TakeSummary } from '../../contract/takes';
+import { messageOf, pictureAddress } from '../app/api';
 import { useSend, useSendOuts, useSeries } from '../app/queries';
 import { countOf, stepsInWords } from '../app/words';
 import { Bar, Crumbs, Push } from '../ui/bar';

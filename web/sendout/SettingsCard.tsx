@@ -1,6 +1,8 @@
 import { Input, NumberField } from 'react-aria-components';
 import styled from 'styled-components';
-import type { Photograph, SendOutSettings, TakeSummary } from '../app/api';
+import type { Photograph } from '../../contract/photographs';
+import type { SendOutSettings } from '../../contract/send-outs';
+import type { TakeSummary } from '../../contract/takes';
 import { numberInWords } from '../app/words';
 import { Button, Segments } from '../ui/buttons';
 import { Picker } from '../ui/overlays';

@@ -10,7 +10,8 @@ import {
   type Selection,
 } from 'react-aria-components';
 import styled from 'styled-components';
-import { currentTake, pictureAddress, type Photograph } from '../app/api';
+import type { Photograph } from '../../contract/photographs';
+import { currentTake, pictureAddress } from '../app/api';
 import { stepsInWords } from '../app/words';
 import { PrintLabel } from '../ui/print-label';
 import { useLayoutEffect, useRef } from 'react';

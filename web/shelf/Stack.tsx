@@ -1,6 +1,7 @@
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { pictureAddress, type SeriesSummary } from '../app/api';
+import type { SeriesSummary } from '../../contract/series';
+import { pictureAddress } from '../app/api';
 
 const Pile = styled(Link)`
   display: block;

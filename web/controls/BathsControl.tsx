@@ -1,0 +1,193 @@
+import { ArrowDown, ArrowUp, Plus, Trash2 } from 'lucide-react';
+import styled from 'styled-components';
+import { tonerNames, turnedShare, type TonerName } from '../../core/steps/baths';
+import { noContext } from '../../core/steps/define';
+import { stepKind } from '../../core/steps';
+import { toHex } from '../../core/colour/srgb';
+import { wordFor } from '../app/words';
+import { Button, IconButton } from '../ui/buttons';
+import { Picker } from '../ui/overlays';
+import { Slider } from '../ui/slider';
+
+export interface Bath {
+  toner: TonerName;
+  time: number;
+  start: 'highlights' | 'shadows' | 'even';
+  contrast: number;
+}
+
+const Dish = styled.section`
+  padding: 6px 16px 8px;
+  border-top: 1px solid var(--rule);
+  .head {
+    display: flex;
+    align-items: center;
+    height: 32px;
+    gap: 2px;
+  }
+  .head > div:first-child {
+    flex: 1;
+    min-width: 0;
+  }
+  .scale {
+    height: 14px;
+    border-radius: 7px;
+    margin: 3px 0 4px;
+    box-shadow: inset 0 0 0 1px rgb(0 0 0 / 0.15);
+  }
+  .start {
+    display: grid;
+    grid-template-columns: 72px 1fr;
+    column-gap: 10px;
+    align-items: center;
+    height: 30px;
+    color: var(--ink-2);
+  }
+  p {
+    color: var(--ink-2);
+    font-size: var(--t-small);
+    line-height: 1.35;
+  }
+`;
+const Foot = styled.div`
+  padding: 8px 16px;
+  border-top: 1px solid var(--rule);
+`;
+
+const percent = (v: number) => `${Math.round(v * 100)} %`;
+
+/** A tone scale as the baths up to one leave it. */
+function scaleOf(baths: Bath[]): string {
+  const kind = stepKind('baths')!;
+  const point = kind.point({ ...kind.defaults, baths } as never, noContext());
+  const c = new Float64Array(3);
+  const colours = Array.from({ length: 17 }, (_, i) => {
+    c.fill(i / 16);
+    point(c);
+    return toHex(c[0], c[1], c[2]);
+  });
+  return `linear-gradient(90deg, ${colours.join(', ')})`;
+}
+
+/** What the baths so far leave unturned at a depth. */
+const leftAt = (baths: Bath[], depth: number) =>
+  baths.reduce((left, b) => left * (1 - turnedShare(b.time, b.start, b.contrast, depth)), 1);
+
+/** A row of dishes in order: toner, time, where it starts, and what it leaves for the next. */
+export function BathsControl({
+  baths,
+  onChange,
+}: {
+  baths: Bath[];
+  /** With a name when it has come to rest. */
+  onChange: (baths: Bath[], what?: string) => void;
+}) {
+  const change = (i: number, part: Partial<Bath>) => baths.map((b, n) => (n === i ? { ...b, ...part } : b));
+  const swap = (i: number, by: number) => {
+    const next = baths.slice();
+    [next[i], next[i + by]] = [next[i + by], next[i]];
+    onChange(next, 'order of the baths');
+  };
+  return (
+    <>
+      {baths.map((bath, i) => {
+        const name = `Bath ${i + 1}`;
+        const sofar = baths.slice(0, i + 1);
+        return (
+          <Dish key={i} aria-label={`${name}, ${wordFor(bath.toner)}`}>
+            <div className="head">
+              <div>
+                <Picker
+                  label={`${name} toner`}
+                  value={bath.toner}
+                  options={tonerNames.map(t => ({ value: t, text: wordFor(t) }))}
+                  onChange={toner => onChange(change(i, { toner }), `${name.toLowerCase()} toner`)}
+                />
+              </div>
+              <IconButton aria-label={`${name} earlier`} isDisabled={i === 0} onPress={() => swap(i, -1)}>
+                <ArrowUp aria-hidden="true" />
+              </IconButton>
+              <IconButton
+                aria-label={`${name} later`}
+                isDisabled={i === baths.length - 1}
+                onPress={() => swap(i, 1)}
+              >
+                <ArrowDown aria-hidden="true" />
+              </IconButton>
+              <IconButton
+                aria-label={`Remove ${name.toLowerCase()}`}
+                onPress={() =>
+                  onChange(
+                    baths.filter((_, n) => n !== i),
+                    `remove ${name.toLowerCase()}`,
+                  )
+                }
+              >
+                <Trash2 aria-hidden="true" />
+              </IconButton>
+            </div>
+            <div className="scale" style={{ background: scaleOf(sofar) }} />
+            <Slider
+              label="Time"
+              name={`${name} time`}
+              value={bath.time}
+              min={0}
+              max={1}
+              step={0.01}
+              standard={0.5}
+              shownTimes={100}
+              onChange={time => onChange(change(i, { time }))}
+              onChangeEnd={time => onChange(change(i, { time }), `${name.toLowerCase()} time`)}
+            />
+            <div className="start">
+              <span aria-hidden="true">Starts in</span>
+              <Picker
+                label={`${name} starts in`}
+                value={bath.start}
+                options={[
+                  { value: 'highlights', text: 'The lights' },
+                  { value: 'shadows', text: 'The darks' },
+                  { value: 'even', text: 'All tones alike' },
+                ]}
+                onChange={start => onChange(change(i, { start }), `${name.toLowerCase()} start`)}
+              />
+            </div>
+            <Slider
+              label="Contrast"
+              name={`${name} contrast`}
+              value={bath.contrast}
+              min={-1}
+              max={1}
+              step={0.01}
+              standard={0}
+              shownTimes={100}
+              onChange={contrast => onChange(change(i, { contrast }))}
+              onChangeEnd={contrast => onChange(change(i, { contrast }), `${name.toLowerCase()} contrast`)}
+            />
+            <p>
+              Leaves {percent(leftAt(sofar, 0.15))} of the silver in the lights, {percent(leftAt(sofar, 0.8))}{' '}
+              in the darks.
+            </p>
+          </Dish>
+        );
+      })}
+      <Foot>
+        <Button
+          $small
+          isDisabled={baths.length >= 8}
+          onPress={() =>
+            onChange(
+              [
+                ...baths,
+                { toner: baths.length ? 'selenium' : 'sepia', time: 0.5, start: 'highlights', contrast: 0 },
+              ],
+              'add a bath',
+            )
+          }
+        >
+          <Plus size={14} aria-hidden="true" /> {baths.length ? 'Another bath' : 'First bath'}
+        </Button>
+      </Foot>
+    </>
+  );
+}

@@ -1,0 +1,291 @@
+import { Plus } from 'lucide-react';
+import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import styled from 'styled-components';
+import { curveThrough } from '../../core/colour/curves';
+import type { CurvePoints } from '../../core/settings/fields';
+import { smallPictures } from '../engine/client';
+import { wordFor } from '../app/words';
+import { Button, Segments } from '../ui/buttons';
+import type { SetSetting } from '../takes/useEdits';
+import { useTools } from './tools';
+
+const SIDE = 256;
+/** Points nearer than this stand in one place. */
+const NEAREST = 0.01;
+
+const Frame = styled.div`
+  padding: 10px 16px 6px;
+  border-top: 1px solid var(--rule);
+  > svg {
+    width: 100%;
+    aspect-ratio: 1;
+    margin-top: 8px;
+    overflow: visible;
+    touch-action: none;
+    cursor: crosshair;
+    border-radius: 3px;
+    background: var(--paper-high);
+    box-shadow: inset 0 0 0 1px rgb(0 0 0 / 0.12);
+  }
+  .tones {
+    fill: #d9d9d9;
+  }
+  .grid {
+    stroke: #dcdcdc;
+  }
+  .straight {
+    stroke: #b4b4b4;
+    stroke-dasharray: 3 4;
+  }
+  .line {
+    fill: none;
+    stroke: var(--ink);
+    stroke-width: 2;
+  }
+  .point {
+    fill: var(--paper-high);
+    stroke: var(--ink);
+    stroke-width: 2;
+    cursor: grab;
+    outline: none;
+  }
+  .point[data-chosen] {
+    fill: var(--lamp);
+    stroke: #6b3d09;
+  }
+  .point:focus-visible {
+    stroke: var(--lamp-deep);
+    stroke-width: 4;
+  }
+  .foot {
+    display: flex;
+    align-items: center;
+    gap: 8px;
+    height: 34px;
+    color: var(--ink-2);
+    font-size: var(--t-small);
+  }
+  .foot > span {
+    margin-right: auto;
+  }
+`;
+
+const channels = ['all', 'red', 'green', 'blue', 'lightness'] as const;
+type Channel = (typeof channels)[number];
+const inks: Record<Channel, string> = {
+  all: 'var(--ink)',
+  red: '#a33',
+  green: '#2c7a2c',
+  blue: '#3355b0',
+  lightness: '#555',
+};
+
+/** The tones of what lies beneath the step, as the outline of a histogram. */
+function useTones(): string {
+  const { picture, treatment, step } = useTools();
+  const [outline, setOutline] = useState('');
+  const beneath = treatment.steps.slice(
+    0,
+    treatment.steps.findIndex(s => s.id === step.id),
+  );
+  const key = JSON.stringify(beneath);
+  useEffect(() => {
+    let stale = false;
+    const look = async () => {
+      const { engine } = await smallPictures();
+      const counts = await engine.tones(picture, { ...treatment, strength: 1, steps: beneath });
+      if (stale) return;
+      const most = Math.max(...counts.slice(2, -2), 1);
+      const heights = counts.map(n => Math.min(1, n / most) * 0.8 * SIDE);
+      const points = heights.map((h, i) => `${(i / (heights.length - 1)) * SIDE},${SIDE - h}`);
+      setOutline(`M0,${SIDE}L${points.join('L')}L${SIDE},${SIDE}Z`);
+    };
+    void look().catch(() => undefined);
+    return () => {
+      stale = true;
+    };
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the key stands for what lies beneath
+  }, [picture, key]);
+  return outline;
+}
+
+/** A curve through points over the tones of the picture, for all channels, each of them, or lightness alone. */
+export function CurveControl({
+  path,
+  values,
+  set,
+}: {
+  path: readonly string[];
+  values: Record<string, unknown>;
+  set: SetSetting;
+}) {
+  const [channel, setChannel] = useState<Channel>('all');
+  const [chosen, setChosen] = useState(0);
+  const svg = useRef<SVGSVGElement>(null);
+  const dragging = useRef<number | null>(null);
+  const tones = useTones();
+  const points = values[channel] as CurvePoints;
+  const at = curveThrough(points);
+  const line = Array.from({ length: 129 }, (_, i) => `${i * 2},${SIDE - at(i / 128) * SIDE}`).join('L');
+  const name = wordFor(channel).toLowerCase();
+
+  const show = (next: CurvePoints) => set([...path, channel], next);
+  const keep = (next: CurvePoints, what: string) => set([...path, channel], next, `${name}: ${what}`);
+
+  const moved = (index: number, x: number, y: number): CurvePoints => {
+    const low = index > 0 ? points[index - 1][0] + NEAREST : 0;
+    const high = index < points.length - 1 ? points[index + 1][0] - NEAREST : 1;
+    const next = points.slice();
+    next[index] = [Math.min(high, Math.max(low, x)), Math.min(1, Math.max(0, y))];
+    return next;
+  };
+  const without = (index: number) => {
+    if (points.length <= 2) return;
+    keep(
+      points.filter((_, i) => i !== index),
+      'point removed',
+    );
+    setChosen(Math.max(0, index - 1));
+  };
+  const place = (event: PointerEvent): [number, number] => {
+    const box = svg.current!.getBoundingClientRect();
+    return [(event.clientX - box.left) / box.width, 1 - (event.clientY - box.top) / box.height];
+  };
+
+  const press = (event: PointerEvent<SVGSVGElement>) => {
+    if (event.button !== 0) return;
+    event.currentTarget.setPointerCapture(event.pointerId);
+    const [x, y] = place(event);
+    let index = points.findIndex(p => Math.hypot(p[0] - x, p[1] - y) < 0.045);
+    if (index < 0) {
+      index = points.findIndex(p => p[0] > x);
+      if (index < 0) index = points.length;
+      const crowded = points.some(p => Math.abs(p[0] - x) < NEAREST);
+      if (crowded || points.length >= 32) return;
+      const next = points.slice();
+      // Near the line the tone is pinned where it is; elsewhere the curve is drawn to the pointer.
+      next.splice(index, 0, [x, Math.abs(at(x) - y) < 0.05 ? at(x) : Math.min(1, Math.max(0, y))]);
+      show(next);
+    }
+    dragging.current = index;
+    setChosen(index);
+  };
+  const drag = (event: PointerEvent) => {
+    if (dragging.current === null) return;
+    show(moved(dragging.current, ...place(event)));
+  };
+  const release = () => {
+    if (dragging.current === null) return;
+    dragging.current = null;
+    keep(points, 'point moved');
+  };
+  const onKey = (event: KeyboardEvent, index: number) => {
+    const by = event.shiftKey ? 0.1 : 0.01;
+    const steps: Record<string, [number, number]> = {
+      ArrowLeft: [-by, 0],
+      ArrowRight: [by, 0],
+      ArrowUp: [0, by],
+      ArrowDown: [0, -by],
+    };
+    if (event.key === 'Delete' || event.key === 'Backspace') without(index);
+    else if (steps[event.key]) {
+      const [x, y] = points[index];
+      keep(moved(index, x + steps[event.key][0], y + steps[event.key][1]), 'point moved');
+    } else return;
+    event.preventDefault();
+    event.stopPropagation();
+  };
+  const add = () => {
+    let widest = 0;
+    points.forEach((p, i) => {
+      if (i + 1 < points.length && points[i + 1][0] - p[0] > points[widest + 1][0] - points[widest][0])
+        widest = i;
+    });
+    const x = (points[widest][0] + points[widest + 1][0]) / 2;
+    const next = points.slice();
+    next.splice(widest + 1, 0, [x, at(x)]);
+    keep(next, 'point added');
+    setChosen(widest + 1);
+  };
+
+  const [x, y] = points[Math.min(chosen, points.length - 1)];
+  return (
+    <Frame>
+      <Segments
+        label="Channel"
+        value={channel}
+        options={channels.map(c => ({
+          value: c,
+          text: c === 'lightness' ? 'L' : c === 'all' ? 'All' : wordFor(c),
+        }))}
+        onChange={c => {
+          setChannel(c);
+          setChosen(0);
+        }}
+      />
+      <svg
+        ref={svg}
+        viewBox={`0 0 ${SIDE} ${SIDE}`}
+        role="group"
+        aria-label={`Curve, ${name}. Press to add a point, drag to move it, Delete removes it.`}
+        onPointerDown={press}
+        onPointerMove={drag}
+        onPointerUp={release}
+        onPointerCancel={release}
+        onDoubleClick={event => {
+          const [u, v] = place(event as unknown as PointerEvent);
+          const index = points.findIndex(p => Math.hypot(p[0] - u, p[1] - v) < 0.045);
+          if (index >= 0) without(index);
+        }}
+      >
+        <path className="tones" d={tones} />
+        {[1, 2, 3].map(i => (
+          <path key={i} className="grid" d={`M${i * 64},0V${SIDE}M0,${i * 64}H${SIDE}`} />
+        ))}
+        <path className="straight" d={`M0,${SIDE}L${SIDE},0`} />
+        <path className="line" d={`M${line}`} style={{ stroke: inks[channel] }} />
+        {points.map(([px, py], i) => (
+          <circle
+            key={i}
+            className="point"
+            cx={px * SIDE}
+            cy={SIDE - py * SIDE}
+            r="6"
+            tabIndex={0}
+            role="slider"
+            aria-label={`Point ${i + 1} of ${points.length}`}
+            aria-valuemin={0}
+            aria-valuemax={100}
+            aria-valuenow={Math.round(py * 100)}
+            aria-valuetext={`${Math.round(px * 100)} becomes ${Math.round(py * 100)}`}
+            data-chosen={i === chosen || undefined}
+            onFocus={() => setChosen(i)}
+            onKeyDown={event => onKey(event, i)}
+          />
+        ))}
+      </svg>
+      <div className="foot">
+        <span>
+          {Math.round(x * 100)} becomes {Math.round(y * 100)}
+        </span>
+        <Button $small onPress={add} isDisabled={points.length >= 32}>
+          <Plus aria-hidden="true" size={14} /> Point
+        </Button>
+        <Button
+          $small
+          onPress={() =>
+            keep(
+              [
+                [0, 0],
+                [1, 1],
+              ],
+              'straight',
+            )
+          }
+        >
+          Straight
+        </Button>
+      </div>
+    </Frame>
+  );
+}

@@ -1,0 +1,146 @@
+import { useState } from 'react';
+import styled from 'styled-components';
+import { atVividness, vividnessOf } from '../../core/colour/vividness';
+import type { Pigment } from '../../core/colour/pigments';
+import { Segments } from '../ui/buttons';
+import { ColourPicker } from '../ui/colour';
+import { Slider } from '../ui/slider';
+import { PickOnPicture } from './PickOnPicture';
+import { PigmentBox } from './PigmentBox';
+import { StopsControl } from './StopsControl';
+
+const Frame = styled.div`
+  padding: 10px 16px;
+  border-top: 1px solid var(--rule);
+  .flat {
+    display: flex;
+    justify-content: space-between;
+    align-items: center;
+    height: 36px;
+    padding-top: 6px;
+    color: var(--ink-2);
+  }
+`;
+
+const Vivid = styled.div`
+  padding: 2px 16px 4px;
+`;
+
+const same = (a: Pigment, b: Pigment) => JSON.stringify(a) === JSON.stringify(b);
+
+/** A track from the greyed to the purest state of a pigment, of its middle colour. */
+function vividPaint(pigment: Pigment): string {
+  const colours = [0.02, 0.25, 0.5, 0.75, 1].map(v => {
+    const at = atVividness(pigment, v);
+    return at.kind === 'flat' ? at.colour : at.stops[Math.floor(at.stops.length / 2)].colour;
+  });
+  return `linear-gradient(90deg, ${colours.join(', ')})`;
+}
+
+/** One control from a transparent old tint to a vivid colour; lightness and hue stay. */
+function Vividness({
+  pigment,
+  onChange,
+}: {
+  pigment: Pigment;
+  onChange: (pigment: Pigment, what?: string) => void;
+}) {
+  /** The pigment that the control started from: codes near grey do not hold their hue. */
+  const [from, setFrom] = useState({ base: pigment, made: pigment, asked: vividnessOf(pigment) });
+  const ours = same(from.made, pigment);
+  const base = ours ? from.base : pigment;
+  const set = (asked: number, what?: string) => {
+    const made = atVividness(base, asked);
+    setFrom({ base, made, asked });
+    onChange(made, what);
+  };
+  const standard = vividnessOf(base);
+  if (standard < 0.01) return null;
+  return (
+    <Slider
+      label="Vividness"
+      name="From transparent to vivid"
+      value={Math.min(1, Math.max(0.02, ours ? from.asked : vividnessOf(pigment)))}
+      min={0.02}
+      max={1}
+      step={0.01}
+      standard={standard}
+      shownTimes={100}
+      paint={vividPaint(base)}
+      onChange={v => set(v)}
+      onChangeEnd={v => set(v, 'vividness')}
+    />
+  );
+}
+
+/** The colour of a wash: one, or a ramp that follows the tones beneath. */
+export function PigmentControl({
+  pigment,
+  onChange,
+}: {
+  pigment: Pigment;
+  /** With a name when it has come to rest. */
+  onChange: (pigment: Pigment, what?: string) => void;
+}) {
+  const colour = pigment.kind === 'flat' ? pigment.colour : pigment.stops[0].colour;
+  return (
+    <>
+      <Frame>
+        <Segments
+          label="Pigment"
+          value={pigment.kind}
+          options={[
+            { value: 'flat', text: 'One colour' },
+            { value: 'ramp', text: 'By tone' },
+          ]}
+          onChange={kind =>
+            onChange(
+              kind === 'flat'
+                ? { kind, colour: pigment.kind === 'flat' ? pigment.colour : pigment.stops.at(-1)!.colour }
+                : {
+                    kind,
+                    stops: [
+                      { at: 0, colour: '#1a120c' },
+                      { at: 0.5, colour },
+                      { at: 1, colour: '#fff6e8' },
+                    ],
+                  },
+              'pigment',
+            )
+          }
+        />
+        {pigment.kind === 'flat' ? (
+          <div className="flat">
+            <span>Colour</span>
+            <span style={{ flex: 1 }} />
+            <PickOnPicture
+              label="pigment"
+              onPick={c => onChange({ kind: 'flat', colour: c }, 'pigment colour')}
+            />
+            <ColourPicker
+              label="Pigment colour"
+              value={pigment.colour}
+              onChange={c => onChange({ kind: 'flat', colour: c })}
+              onChangeEnd={c => onChange({ kind: 'flat', colour: c }, 'pigment colour')}
+            />
+          </div>
+        ) : null}
+      </Frame>
+      {pigment.kind === 'ramp' ? (
+        <StopsControl
+          label="Pigment by tone"
+          stops={pigment.stops}
+          interpolation="oklab"
+          onChange={(stops, what) => onChange({ kind: 'ramp', stops }, what)}
+        />
+      ) : null}
+      <Vivid>
+        <Vividness pigment={pigment} onChange={onChange} />
+      </Vivid>
+      <PigmentBox
+        pigment={pigment}
+        onTake={taken => onChange(structuredClone(taken.pigment), `pigment ${taken.name.toLowerCase()}`)}
+      />
+    </>
+  );
+}

@@ -1,0 +1,30 @@
+import { createContext, useContext } from 'react';
+import type { Step, Treatment } from '../../core/treatment/schema';
+import type { PickColour } from '../print/usePicking';
+import type { PictureInfo } from '../engine/tiles';
+
+/** What a control may need besides its own value. */
+export interface BenchTools {
+  picture: PictureInfo;
+  treatment: Treatment;
+  /** The step that is being set. */
+  step: Step;
+  commit: (treatment: Treatment, label: string) => void;
+  /** Shows a treatment that is not yet chosen. */
+  preview: (treatment: Treatment) => void;
+  /** Lets a colour be picked on the picture. */
+  pick: PickColour;
+}
+
+export const ToolsContext = createContext<BenchTools | null>(null);
+
+export function useTools(): BenchTools {
+  const tools = useContext(ToolsContext);
+  if (!tools) throw new Error('a control outside of the Bench');
+  return tools;
+}
+
+/** Told which settings are held, by their paths, and that none is. Stays the same function. */
+export type Hold = (paths: readonly (readonly string[])[]) => void;
+
+export const HoldContext = createContext<Hold>(() => undefined);

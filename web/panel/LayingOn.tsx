@@ -1,0 +1,119 @@
+import { ChevronRight } from 'lucide-react';
+import { memo, useState } from 'react';
+import { Button as AriaButton } from 'react-aria-components';
+import styled from 'styled-components';
+import { mixNames, type Mix } from '../../core/colour/mixes';
+import { isWhole } from '../../core/masks/reach';
+import { changeStep } from '../../core/treatment/edit';
+import type { Step, Treatment } from '../../core/treatment/schema';
+import { wordFor } from '../app/words';
+import { LinkButton } from '../ui/buttons';
+import { Picker } from '../ui/overlays';
+import { ReachControl } from '../controls/ReachControl';
+
+const Laying = styled.section`
+  padding: 6px 16px 8px;
+  border-top: 1px solid var(--rule);
+  .mix {
+    display: grid;
+    grid-template-columns: 72px 1fr;
+    column-gap: 10px;
+    align-items: center;
+    height: 34px;
+    color: var(--ink-2);
+  }
+`;
+
+const Fold = styled(AriaButton)`
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  width: 100%;
+  height: 30px;
+  font-weight: 600;
+  small {
+    margin-left: auto;
+    color: var(--ink-2);
+    font-weight: 400;
+    font-size: var(--t-small);
+  }
+  svg {
+    width: 14px;
+    height: 14px;
+    color: var(--ink-2);
+  }
+  &[aria-expanded='true'] svg {
+    transform: rotate(90deg);
+  }
+  &[data-focus-visible] {
+    outline: 2px solid var(--lamp-deep);
+    outline-offset: 2px;
+  }
+`;
+
+/** How the step is laid on: its mix, tried on the picture while pointed at, and the tones that it reaches. */
+export const LayingOn = memo(function LayingOn({
+  treatment,
+  step,
+  onPreview,
+  onCommit,
+}: {
+  treatment: Treatment;
+  step: Step;
+  onPreview: (treatment: Treatment) => void;
+  onCommit: (treatment: Treatment, label: string) => void;
+}) {
+  const [open, setOpen] = useState(false);
+  /** The mix that closing without a choice brings back. */
+  const [beforeTrying, setBeforeTrying] = useState<Mix | null>(null);
+  const change = (part: Partial<Step>) => changeStep(treatment, step.id, part);
+  const name = step.name || wordFor(step.kind);
+  const { own, beneath } = step.reach;
+  const limited = ![own, beneath].every(isWhole);
+  const reach = (part: Partial<Step['reach']>, done: boolean) => {
+    const next = change({ reach: { ...step.reach, ...part } });
+    if (done) onCommit(next, `${name} reach`);
+    else onPreview(next);
+  };
+  return (
+    <Laying>
+      <div className="mix">
+        <span aria-hidden="true">Mix</span>
+        <Picker
+          label="Mix"
+          value={beforeTrying ?? step.mix}
+          options={mixNames.map(m => ({ value: m, text: wordFor(m) }))}
+          onChange={mix => {
+            setBeforeTrying(null);
+            onCommit(change({ mix }), `${name} mix`);
+          }}
+          onTry={tried => {
+            const before = beforeTrying ?? step.mix;
+            onPreview(change({ mix: tried ?? before }));
+            setBeforeTrying(tried === null ? null : before);
+          }}
+        />
+      </div>
+      <Fold aria-expanded={open} onPress={() => setOpen(!open)}>
+        <ChevronRight aria-hidden="true" />
+        Reach
+        <small>{limited ? 'Some tones' : 'All tones'}</small>
+      </Fold>
+      {open ? (
+        <>
+          <ReachControl label="Its own tones" range={own} onChange={(r, done) => reach({ own: r }, done)} />
+          <ReachControl
+            label="Tones beneath"
+            range={beneath}
+            onChange={(r, done) => reach({ beneath: r }, done)}
+          />
+          {limited ? (
+            <LinkButton onPress={() => reach({ own: [0, 0, 1, 1], beneath: [0, 0, 1, 1] }, true)}>
+              Reach all tones
+            </LinkButton>
+          ) : null}
+        </>
+      ) : null}
+    </Laying>
+  );
+});

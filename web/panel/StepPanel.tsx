@@ -1,0 +1,144 @@
+import styled from 'styled-components';
+import { stepKind } from '../../core/steps';
+import { changeStep } from '../../core/treatment/edit';
+import { neighbourBefore } from '../../core/treatment/groups';
+import type { Step, Treatment } from '../../core/treatment/schema';
+import { wordFor } from '../app/words';
+import type { PictureInfo } from '../engine/tiles';
+import { Slider } from '../ui/slider';
+import { AreaSection } from '../areas/AreaSection';
+import type { PickColour } from '../print/usePicking';
+import { AdviceLine } from './AdviceLine';
+import { Automatic } from './Automatic';
+import { FieldControls } from '../controls/FieldControls';
+import type { SetSetting, StepAction } from '../takes/useEdits';
+import { LayingOn } from './LayingOn';
+import { Loupe } from './Loupe';
+import { StepTitle } from './StepTitle';
+import { HoldContext, ToolsContext, type Hold } from '../controls/tools';
+
+const Head = styled.div`
+  padding: 8px 16px 7px;
+  background: var(--paper);
+  flex: none;
+`;
+
+const Body = styled.div`
+  overflow: hidden auto;
+  scrollbar-width: thin;
+  min-height: 0;
+  padding-bottom: 12px;
+`;
+
+export interface StepPanelProps {
+  picture: PictureInfo;
+  treatment: Treatment;
+  /** The treatment without what is still moving. */
+  calm: Treatment;
+  step: Step;
+  onPreview: (treatment: Treatment) => void;
+  /** The same from a control that shows its movement by itself. */
+  onGlide: (treatment: Treatment) => void;
+  onCommit: (treatment: Treatment, label: string) => void;
+  /** Sets a setting of the chosen step; must stay the same function. */
+  onSet: SetSetting;
+  /** Lays all conversions side by side. */
+  onChooseMono: () => void;
+  /** Told which settings are held; must stay the same function. */
+  onHold: Hold;
+  pick: PickColour;
+  /** What can be done with the whole step, by the names of the menu. */
+  onAction: (stepId: string, action: StepAction) => void;
+  /** The newest treatment; must stay the same function. */
+  now: () => Treatment;
+}
+
+/** What the sections about the laying of a step show: the calm treatment, unless just that is moving. */
+function stillOf(treatment: Treatment, calm: Treatment, step: Step): { treatment: Treatment; step: Step } {
+  const before = calm.steps.find(s => s.id === step.id);
+  const isStill =
+    before &&
+    calm.masks === treatment.masks &&
+    before.mask === step.mask &&
+    before.mix === step.mix &&
+    before.reach === step.reach;
+  return isStill ? { treatment: calm, step: before } : { treatment, step };
+}
+
+/** The chosen step: its name, switch and strength at the head, its settings below. */
+export function StepPanel({
+  picture,
+  treatment,
+  calm,
+  step,
+  now,
+  onPreview,
+  onGlide,
+  onCommit,
+  onSet,
+  onChooseMono,
+  onHold,
+  pick,
+  onAction,
+}: StepPanelProps) {
+  const kind = stepKind(step.kind)!;
+  const name = step.name || wordFor(step.kind);
+  const inStage = treatment.steps.filter(s => s.stage === step.stage);
+  const change = (part: Partial<Step>) => changeStep(now(), step.id, part);
+  const still = stillOf(treatment, calm, step);
+  return (
+    <>
+      <Head>
+        <StepTitle
+          stepId={step.id}
+          kind={step.kind}
+          name={step.name}
+          enabled={step.enabled}
+          stage={step.stage}
+          place={inStage.length > 1 ? `, ${inStage.indexOf(step) + 1} of ${inStage.length}` : ''}
+          inGroup={step.group !== null}
+          groupable={neighbourBefore(treatment, step.id) !== undefined}
+          now={now}
+          onCommit={onCommit}
+          onAction={onAction}
+        />
+        <Slider
+          label="Strength"
+          value={step.strength}
+          min={0}
+          max={1}
+          step={0.01}
+          standard={1}
+          shownTimes={100}
+          onChange={strength => onGlide(change({ strength }))}
+          onChangeEnd={strength => onCommit(change({ strength }), `${name} strength`)}
+        />
+      </Head>
+      <Body>
+        <ToolsContext.Provider
+          value={{ picture, treatment, step, commit: onCommit, preview: onPreview, pick }}
+        >
+          <AdviceLine key={`advice ${step.id}`} />
+          <Automatic onChooseMono={onChooseMono} />
+          {step.kind === 'grain' || step.kind === 'sharpen' ? <Loupe /> : null}
+          <HoldContext.Provider value={onHold}>
+            <FieldControls
+              key={step.id}
+              fields={kind.fields}
+              values={step.settings as unknown as Record<string, unknown>}
+              set={onSet}
+            />
+          </HoldContext.Provider>
+        </ToolsContext.Provider>
+        <AreaSection
+          key={`area ${step.id}`}
+          picture={picture}
+          {...still}
+          onPreview={onPreview}
+          onCommit={onCommit}
+        />
+        <LayingOn key={`laying ${step.id}`} {...still} onPreview={onPreview} onCommit={onCommit} />
+      </Body>
+    </>
+  );
+}

@@ -1,0 +1,121 @@
+import { Ellipsis } from 'lucide-react';
+import { memo, useState } from 'react';
+import styled from 'styled-components';
+import type { Stage } from '../../core/steps/define';
+import { changeStep } from '../../core/treatment/edit';
+import type { Step, Treatment } from '../../core/treatment/schema';
+import { wordFor } from '../app/words';
+import { IconButton } from '../ui/buttons';
+import type { StepAction } from '../takes/useEdits';
+import { NameField } from '../ui/inplace';
+import { OnOff } from '../ui/on-off';
+import { Menu } from '../ui/overlays';
+
+/** Name, place and switch in one row. */
+const Row = styled.div`
+  display: flex;
+  align-items: center;
+  height: 34px;
+  gap: 9px;
+  margin-right: -7px;
+  h2 {
+    font-size: 15px;
+    font-weight: 650;
+    letter-spacing: -0.005em;
+    white-space: nowrap;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  small {
+    color: var(--ink-2);
+    font-size: var(--t-small);
+    margin-right: auto;
+    padding-top: 2px;
+    white-space: nowrap;
+  }
+`;
+
+/** Name, place and switch of a step, and what can be done with the whole of it. */
+export const StepTitle = memo(function StepTitle({
+  stepId,
+  kind,
+  name: given,
+  enabled,
+  stage,
+  place,
+  inGroup,
+  groupable,
+  now,
+  onCommit,
+  onAction,
+}: {
+  stepId: string;
+  kind: string;
+  name: string;
+  enabled: boolean;
+  stage: Stage;
+  place: string;
+  inGroup: boolean;
+  groupable: boolean;
+  /** The newest treatment. */
+  now: () => Treatment;
+  onCommit: (treatment: Treatment, label: string) => void;
+  onAction: (stepId: string, action: StepAction) => void;
+}) {
+  const name = given || wordFor(kind);
+  const [naming, setNaming] = useState(false);
+  const change = (part: Partial<Step>) => changeStep(now(), stepId, part);
+  return (
+    <Row>
+      {naming ? (
+        <NameField
+          label="Name of this step"
+          value={name}
+          onDone={called => {
+            setNaming(false);
+            const next = called === null || called === wordFor(kind) ? '' : called;
+            if (called !== null && next !== given)
+              onCommit(change({ name: next }), `Name ${name.toLowerCase()}`);
+          }}
+        />
+      ) : (
+        <h2 onDoubleClick={() => setNaming(true)}>{name}</h2>
+      )}
+      <small>
+        {wordFor(stage)}
+        {place}
+      </small>
+      <OnOff
+        label={`${name} on`}
+        isOn={enabled}
+        onChange={on => onCommit(change({ enabled: on }), `${name} ${on ? 'on' : 'off'}`)}
+      />
+      <Menu
+        label={`More for ${name}`}
+        trigger={
+          <IconButton aria-label="More">
+            <Ellipsis aria-hidden="true" />
+          </IconButton>
+        }
+        sections={[
+          {
+            entries: [
+              { id: 'name', text: 'Name' },
+              { id: 'copy', text: 'Copy', keys: 'Ctrl D' },
+              ...(groupable ? [{ id: 'group', text: 'Group with the one before' }] : []),
+              ...(inGroup ? [{ id: 'leave', text: 'Take out of its group' }] : []),
+            ],
+          },
+          {
+            entries: [
+              { id: 'left', text: 'Move left', keys: 'Alt ←' },
+              { id: 'right', text: 'Move right', keys: 'Alt →' },
+              { id: 'remove', text: 'Remove', keys: 'Delete' },
+            ],
+          },
+        ]}
+        onAction={id => (id === 'name' ? setNaming(true) : onAction(stepId, id as StepAction))}
+      />
+    </Row>
+  );
+});

@@ -1,0 +1,191 @@
+import { useCallback, useEffect, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
+import styled from 'styled-components';
+import type { Treatment } from '../../core/treatment/schema';
+import { isTyping } from '../app/keys';
+import type { PictureInfo } from '../engine/tiles';
+import { Reading } from './Reading';
+import { Tones } from './Tones';
+import type { OnWall, PictureTool } from './tool';
+import { useDrawing, type Follow } from './useDrawing';
+import { useHanging } from './useHanging';
+import { usePointer } from './usePointer';
+import { ZoomLabel } from './ZoomLabel';
+
+const Wall = styled.main`
+  background: linear-gradient(var(--wall-edge), var(--wall) 14px);
+  position: relative;
+  min-width: 0;
+  min-height: 0;
+  overflow: hidden;
+`;
+
+/** The white border of the print, which is also the white reference. */
+const Print = styled.div`
+  position: absolute;
+  background: #fafafa;
+  box-shadow: var(--shade-print);
+  pointer-events: none;
+`;
+
+const Stage = styled.div`
+  position: absolute;
+  inset: 0;
+  touch-action: none;
+  outline: none;
+  &[data-free] {
+    cursor: grab;
+  }
+  &[data-panning] {
+    cursor: grabbing;
+  }
+  canvas {
+    position: absolute;
+    inset: 0;
+    width: 100%;
+    height: 100%;
+  }
+  &:focus-visible::after {
+    content: '';
+    position: absolute;
+    inset: 3px;
+    outline: 2px solid var(--wall-ink);
+  }
+`;
+
+const Fault = styled.p`
+  position: absolute;
+  left: 50%;
+  top: 40%;
+  transform: translate(-50%, -50%);
+  background: var(--paper-high);
+  padding: 12px 16px;
+  border-radius: var(--r-label);
+  box-shadow: var(--shade-label);
+`;
+
+const BORDER = 7;
+/** Room below the picture for the wall labels. */
+const FOOT = 34;
+/** The same with the bar of the tools. */
+const BAR_FOOT = 68;
+
+export interface PictureViewProps {
+  picture: PictureInfo;
+  title: string;
+  treatment: Treatment;
+  /** What a press on the picture does; without one, and with the space bar held, it moves the picture. */
+  tool?: PictureTool | null;
+  /** What is to be shown at each movement of a control, ahead of `treatment`; null where that is. */
+  follow?: Follow;
+  /** What has no colour steps back. */
+  colouredMarked?: boolean;
+  /** Labels below the picture take two rows, the tools' own in place of those of the picture. */
+  bar?: ReactNode;
+  /** What is laid over the picture. */
+  children?: (onWall: OnWall) => ReactNode;
+}
+
+/** The photograph on the wall: drawn by the engine, zoomed and moved. */
+export function PictureView({
+  picture,
+  title,
+  treatment,
+  tool = null,
+  follow,
+  colouredMarked,
+  bar,
+  children,
+}: PictureViewProps) {
+  const stage = useRef<HTMLDivElement>(null);
+  const [marking, setMarking] = useState(false);
+  const [spaceHeld, setSpaceHeld] = useState(false);
+  const hanging = useHanging(stage, picture, treatment.frame);
+  const { at, ratio, scale, view, viewport, margin, zoom, pan, fit } = hanging;
+  const marks = marking ? 'lost' : colouredMarked ? 'coloured' : null;
+  const drawing = useDrawing({ picture, title, treatment, follow, viewport, view, margin, marks });
+  const { shown, fault } = drawing;
+  const { reading, panning, handlers } = usePointer(stage, hanging, drawing, tool, spaceHeld, treatment);
+  const natural = useCallback(() => zoom(1), [zoom]);
+
+  const onKey = (event: KeyboardEvent) => {
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    const step = 60 * ratio;
+    const by = { ArrowLeft: [step, 0], ArrowRight: [-step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] }[
+      event.key
+    ];
+    if (by) pan(by[0], by[1]);
+    else if (event.key === '+' || event.key === '=') zoom(scale * 1.25);
+    else if (event.key === '-') zoom(scale / 1.25);
+    else return;
+    event.preventDefault();
+  };
+
+  useEffect(() => {
+    const press = (event: globalThis.KeyboardEvent) => {
+      if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event)) return;
+      if (event.key === ' ' && event.target === stage.current) {
+        event.preventDefault();
+        setSpaceHeld(true);
+      } else if (event.key === 'f') fit();
+      else if (event.key === 'n') zoom(1);
+      else if (event.key === 'h') setMarking(now => !now);
+    };
+    const release = (event: globalThis.KeyboardEvent) => {
+      if (event.key === ' ') setSpaceHeld(false);
+    };
+    window.addEventListener('keydown', press);
+    window.addEventListener('keyup', release);
+    return () => {
+      window.removeEventListener('keydown', press);
+      window.removeEventListener('keyup', release);
+    };
+  }, [zoom, fit]);
+
+  const onWall = at && {
+    left: at.x / ratio,
+    top: at.y / ratio,
+    width: at.width / ratio,
+    height: at.height / ratio,
+  };
+  return (
+    <Wall>
+      {onWall && (shown || fault === null) ? (
+        <Print
+          data-print
+          style={{
+            left: onWall.left - BORDER,
+            top: onWall.top - BORDER,
+            width: onWall.width + 2 * BORDER,
+            height: onWall.height + 2 * BORDER,
+          }}
+        />
+      ) : null}
+      <Stage
+        ref={stage}
+        style={{
+          bottom: bar ? BAR_FOOT : FOOT,
+          cursor: tool && !spaceHeld && !panning ? tool.cursor : undefined,
+        }}
+        tabIndex={0}
+        data-stage-of-picture
+        role="group"
+        aria-label={`The picture. Plus and minus zoom, arrow keys move it.${tool ? ` ${tool.name}` : ''}`}
+        data-free={(view.mode === 'free' && (!tool || spaceHeld)) || undefined}
+        data-panning={panning || undefined}
+        {...handlers}
+        onKeyDown={onKey}
+      >
+        <div ref={drawing.home} />
+      </Stage>
+      {onWall && children ? children(onWall) : null}
+      {fault ? <Fault role="alert">{fault}</Fault> : null}
+      {bar ?? (
+        <>
+          <Reading reading={reading} />
+          <Tones picture={picture} treatment={treatment} marking={marking} onMark={setMarking} />
+        </>
+      )}
+      <ZoomLabel scale={scale} fit={view.mode === 'fit'} onFit={fit} onNatural={natural} />
+    </Wall>
+  );
+}

@@ -1,0 +1,50 @@
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import { toHex } from '../../core/colour/srgb';
+import type { Treatment } from '../../core/treatment/schema';
+import { messageOf } from '../app/api';
+import { tell } from '../app/notices';
+import { smallPictures } from '../engine/client';
+import type { PictureInfo } from '../engine/tiles';
+import type { Place, PictureTool } from './tool';
+
+/** Asks for a colour from the picture; answered by the next press on it. */
+export type PickColour = (request: { from: Treatment; onPick: (colour: string) => void }) => void;
+
+/** A colour picked on the picture by the next press; Escape gives up. */
+export function usePicking(picture: PictureInfo): { tool: PictureTool | null; pick: PickColour } {
+  const [request, setRequest] = useState<Parameters<PickColour>[0] | null>(null);
+  const pick = useCallback<PickColour>(asked => setRequest(asked), []);
+
+  useEffect(() => {
+    if (!request) return;
+    const give = (event: KeyboardEvent) => {
+      if (event.key !== 'Escape') return;
+      event.stopPropagation();
+      setRequest(null);
+    };
+    window.addEventListener('keydown', give, true);
+    return () => window.removeEventListener('keydown', give, true);
+  }, [request]);
+
+  const tool = useMemo<PictureTool | null>(() => {
+    if (!request) return null;
+    const answer = async ({ x, y }: Place) => {
+      try {
+        const { engine } = await smallPictures();
+        request.onPick(toHex(...(await engine.colourAt(picture, request.from, x, y))));
+      } catch (error) {
+        tell({ text: `No colour could be picked: ${messageOf(error)}`, tone: 'problem' });
+      }
+    };
+    return {
+      cursor: 'crosshair',
+      name: 'Press on the colour to pick it. Escape gives up.',
+      press: at => {
+        setRequest(null);
+        void answer(at);
+        return null;
+      },
+    };
+  }, [request, picture]);
+  return { tool, pick };
+}

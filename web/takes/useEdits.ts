@@ -1,0 +1,133 @@
+import { useMemo, useState } from 'react';
+import type { Stage } from '../../core/steps/define';
+import type { Kind } from '../../core/steps';
+import {
+  addStep,
+  changeSetting,
+  changeStep,
+  copyStep,
+  newStep,
+  nudgeStep,
+  removeStep,
+} from '../../core/treatment/edit';
+import { groupWithBefore, leaveGroup, nameGroup, switchGroup, ungroup } from '../../core/treatment/groups';
+import type { Step, Treatment } from '../../core/treatment/schema';
+import { wordFor } from '../app/words';
+import type { TakeSession } from './session';
+
+/**
+ * Sets a setting named by its path. `label` names the change for undo when it has come to rest; without one
+ * it is still moving.
+ */
+export interface SetSetting {
+  (path: readonly string[], value: unknown, label?: string): void;
+  /** The same while a control moves that shows its movement by itself. */
+  glide: (path: readonly string[], value: unknown) => void;
+}
+
+/** What can be done with a whole step, by the names of its menu. */
+export type StepAction = 'left' | 'right' | 'copy' | 'group' | 'leave' | 'remove';
+
+/** What is done with the group that a step stands in. */
+export interface GroupActions {
+  name: (stepId: string, name: string) => void;
+  enable: (stepId: string, on: boolean) => void;
+  dissolve: (stepId: string) => void;
+}
+
+/** What is done to the steps of a take, each with its name in the history; the functions stay the same. */
+export interface Edits {
+  /** The newest treatment. */
+  now: () => Treatment;
+  preview: (treatment: Treatment) => void;
+  /** The same from a control that shows its movement by itself. */
+  glide: (treatment: Treatment) => void;
+  commit: (treatment: Treatment, label: string) => void;
+  add: (kind: Kind, stage: Stage) => void;
+  remove: (stepId: string) => void;
+  toggle: (stepId: string) => void;
+  nudge: (stepId: string, by: -1 | 1) => void;
+  copy: (stepId: string) => void;
+  /** Puts a treatment in which a step has moved. */
+  place: (treatment: Treatment, stepId: string) => void;
+  act: (stepId: string, action: StepAction) => void;
+  group: GroupActions;
+}
+
+export const nameOfStep = (step: Step | undefined): string => (step ? step.name || wordFor(step.kind) : '');
+
+/** Edits of a session's newest treatment, and which of its steps is chosen. */
+export function useEdits(session: TakeSession) {
+  const [chosen, choose] = useState<string | null>(() => session.state().treatment.steps.at(-1)?.id ?? null);
+  const edits = useMemo((): Edits => {
+    const now = () => session.state().treatment;
+    const stepOf = (id: string) => now().steps.find(s => s.id === id);
+    const nameOf = (id: string) => nameOfStep(stepOf(id));
+    const commit = (next: Treatment, label: string) => session.commit(next, label);
+    const made: Edits = {
+      now,
+      preview: next => session.preview(next),
+      glide: next => session.glide(next),
+      commit,
+      add: (kind, stage) => {
+        const step = newStep(now(), kind, stage);
+        commit(addStep(now(), step), `Add ${wordFor(kind).toLowerCase()}`);
+        choose(step.id);
+      },
+      remove: id => {
+        const { steps } = now();
+        const i = steps.findIndex(s => s.id === id);
+        const next = steps[i + 1] ?? steps[i - 1];
+        commit(removeStep(now(), id), `Remove ${nameOf(id).toLowerCase()}`);
+        choose(next?.id ?? null);
+      },
+      toggle: id => {
+        const { enabled } = stepOf(id)!;
+        commit(changeStep(now(), id, { enabled: !enabled }), `${nameOf(id)} ${enabled ? 'off' : 'on'}`);
+      },
+      nudge: (id, by) => {
+        const moved = nudgeStep(now(), id, by);
+        if (moved !== now()) commit(moved, `Move ${nameOf(id).toLowerCase()}`);
+      },
+      copy: id => {
+        const { treatment, copy } = copyStep(now(), id);
+        commit(treatment, `Copy ${nameOf(id).toLowerCase()}`);
+        choose(copy);
+      },
+      place: (next, id) => commit(next, `Move ${nameOf(id).toLowerCase()}`),
+      act: (id, action) => {
+        const name = nameOf(id).toLowerCase();
+        if (action === 'remove') made.remove(id);
+        else if (action === 'copy') made.copy(id);
+        else if (action === 'group') commit(groupWithBefore(now(), id), `Group ${name}`);
+        else if (action === 'leave') commit(leaveGroup(now(), id), `Ungroup ${name}`);
+        else made.nudge(id, action === 'left' ? -1 : 1);
+      },
+      group: {
+        name: (id, name) => commit(nameGroup(now(), id, name), `Name group ${name}`),
+        enable: (id, on) => commit(switchGroup(now(), id, on), `Group ${on ? 'on' : 'off'}`),
+        dissolve: id => commit(ungroup(now(), id), 'Ungroup'),
+      },
+    };
+    return made;
+  }, [session]);
+  return { edits, chosen, choose };
+}
+
+/** Sets settings of the chosen step. */
+export function settingOf(session: TakeSession, chosen: string | null): SetSetting {
+  const changed = (path: readonly string[], value: unknown): Treatment =>
+    chosen === null
+      ? session.state().treatment
+      : changeSetting(session.state().treatment, chosen, path, value);
+  const set = (path: readonly string[], value: unknown, label?: string) => {
+    const next = changed(path, value);
+    const of = next.steps.find(s => s.id === chosen);
+    if (!of) return;
+    if (label === undefined) session.preview(next);
+    else session.commit(next, `${nameOfStep(of)} ${label}`);
+  };
+  return Object.assign(set, {
+    glide: (path: readonly string[], value: unknown) => session.glide(changed(path, value)),
+  });
+}

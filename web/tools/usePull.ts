@@ -1,0 +1,95 @@
+import { useCallback, useMemo, useState } from 'react';
+import { familiesOf, pullResponse, type Response } from '../../core/analysis/pull';
+import type { Family } from '../../core/colour/hues';
+import { changeStep } from '../../core/treatment/edit';
+import type { Step, Treatment } from '../../core/treatment/schema';
+import { messageOf } from '../app/api';
+import { tell } from '../app/notices';
+import { smallPictures } from '../engine/client';
+import type { PictureInfo } from '../engine/tiles';
+import type { TakeSession } from '../takes/session';
+import type { Place, PictureTool } from '../print/tool';
+
+/** Pixels of pointer for the whole way from rest to an end of the response. */
+const WHOLE_WAY = 260;
+
+/** What is being pulled, to be shown beside the pointer. */
+export interface Pulled {
+  at: Place;
+  families: { family: Family; share: number; value: number }[];
+}
+
+/**
+ * Press on the picture and drag up or down: what has that colour gets lighter or darker through the response
+ * of the chosen mono step. A step with another method becomes a response, from rest or from where its was.
+ */
+export function usePull(
+  picture: PictureInfo,
+  session: TakeSession,
+  step: Step | undefined,
+): { tool: PictureTool | null; pulled: Pulled | null } {
+  const [pulled, setPulled] = useState<Pulled | null>(null);
+  const stepId = step?.kind === 'mono' && step.enabled ? step.id : null;
+
+  const press = useCallback(
+    (at: Place) => {
+      if (stepId === null) return null;
+      const { treatment } = session.state();
+      const index = treatment.steps.findIndex(s => s.id === stepId);
+      const begun = treatment.steps[index] as Step<'mono'>;
+      const start = begun.settings.response as Response;
+      const beneath = { ...treatment, strength: 1, steps: treatment.steps.slice(0, index) };
+      let colour: readonly [number, number, number] | null = null;
+      let down = 0;
+      let ended = false;
+      let made: Treatment | null = null;
+
+      const show = () => {
+        if (!colour) return;
+        const response = pullResponse(start, colour, -down / WHOLE_WAY);
+        const settings = { ...begun.settings, method: 'response', response } as Step['settings'];
+        made = changeStep(session.state().treatment, stepId, { settings });
+        const families = familiesOf(colour).map(f => ({ ...f, value: response[f.family] }));
+        setPulled(ended ? null : { at, families });
+        if (ended) session.commit(made, 'Pull');
+        else session.preview(made);
+      };
+      const find = async () => {
+        try {
+          const { engine } = await smallPictures();
+          const found = await engine.colourAt(picture, beneath, at.x, at.y);
+          if (familiesOf(found).length === 0) {
+            tell({ text: 'That place is grey: it has no colour to pull.', tone: 'plain' });
+            return;
+          }
+          colour = found;
+          if (!ended || down !== 0) show();
+        } catch (error) {
+          tell({ text: `Nothing could be pulled: ${messageOf(error)}`, tone: 'problem' });
+        }
+      };
+      void find();
+      return {
+        move: (_: Place, __: number, by: number) => {
+          down = by;
+          show();
+        },
+        end: () => {
+          ended = true;
+          setPulled(null);
+          if (made || (colour && down !== 0)) show();
+        },
+      };
+    },
+    [picture, session, stepId],
+  );
+
+  const tool = useMemo<PictureTool | null>(
+    () =>
+      stepId === null
+        ? null
+        : { cursor: 'ns-resize', name: 'Press on a colour and drag up or down to pull its tone.', press },
+    [stepId, press],
+  );
+  return { tool, pulled };
+}

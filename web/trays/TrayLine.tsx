@@ -1,0 +1,321 @@
+import {
+  DndContext,
+  DragOverlay,
+  PointerSensor,
+  closestCenter,
+  useDroppable,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from '@dnd-kit/core';
+import { SortableContext, horizontalListSortingStrategy, useSortable } from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
+import { Plus } from 'lucide-react';
+import { memo, useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { stages, type Stage } from '../../core/steps/define';
+import { stepKinds, type Kind } from '../../core/steps';
+import { placeStep } from '../../core/treatment/edit';
+import type { Step, Treatment } from '../../core/treatment/schema';
+import { wordFor } from '../app/words';
+import type { PictureInfo } from '../engine/tiles';
+import { Menu } from '../ui/overlays';
+import { runsOf } from '../../core/treatment/groups';
+import type { Edits } from '../takes/useEdits';
+import { GroupFrame } from './GroupFrame';
+import { SmallPicture } from '../print/SmallPicture';
+import { Add, Group, Line, Rail, Run, Tray } from './trays';
+import { Lamp } from './Lamp';
+
+/** The picture in a tray, in CSS pixels. */
+const BASIN = { width: 92, height: 52 };
+
+export interface TrayLineProps {
+  picture: PictureInfo;
+  treatment: Treatment;
+  chosen: string | null;
+  /** How many steps the lamp lights; all when it is at the end. */
+  lamp: number;
+  onChoose: (id: string) => void;
+  onLamp: (lamp: number) => void;
+  onAdd: (kind: Kind, stage: Stage) => void;
+  edits: Edits;
+}
+
+interface TrayFaceProps {
+  step: Step;
+  picture: PictureInfo;
+  upTo: Treatment;
+}
+
+const TrayFace = memo(function TrayFace({ step, picture, upTo }: TrayFaceProps) {
+  return (
+    <>
+      <span className="dish">
+        <SmallPicture picture={picture} treatment={upTo} {...BASIN} />
+      </span>
+      <span className="name">
+        <span>{step.name || wordFor(step.kind)}</span>
+        <span>{step.enabled ? `${Math.round(step.strength * 100)}%` : 'Off'}</span>
+      </span>
+    </>
+  );
+});
+
+function SortableTray({
+  chosen,
+  later,
+  tabbable,
+  onChoose,
+  onKey,
+  ...face
+}: TrayFaceProps & {
+  chosen: boolean;
+  later: boolean;
+  tabbable: boolean;
+  onChoose: () => void;
+  onKey: (event: KeyboardEvent) => void;
+}) {
+  const { step } = face;
+  const { setNodeRef, listeners, transform, transition, isDragging } = useSortable({ id: step.id });
+  return (
+    <Tray
+      ref={setNodeRef}
+      {...listeners}
+      type="button"
+      data-tray={step.id}
+      data-later={later || undefined}
+      data-off={!step.enabled || undefined}
+      aria-current={chosen ? 'step' : undefined}
+      tabIndex={tabbable ? 0 : -1}
+      style={{ transform: CSS.Translate.toString(transform), transition, opacity: isDragging ? 0.3 : 1 }}
+      onClick={onChoose}
+      onKeyDown={onKey}
+    >
+      <TrayFace {...face} />
+    </Tray>
+  );
+}
+
+function StageGroup({ stage, children }: { stage: Stage; children: React.ReactNode }) {
+  const { setNodeRef } = useDroppable({ id: `stage:${stage}` });
+  return (
+    <Group ref={setNodeRef} role="group" data-stage={stage} aria-label={wordFor(stage)}>
+      <h3>{wordFor(stage)}</h3>
+      <div>{children}</div>
+    </Group>
+  );
+}
+
+/** The steps as trays, in working order: chosen, added, switched, moved by drag or keys, lit by the lamp. */
+export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
+  const { picture, treatment, chosen, lamp, edits, onChoose } = props;
+  const { steps } = treatment;
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
+  const [dragged, setDragged] = useState<string | null>(null);
+  /** Groups that are folded, by their names. */
+  const [folded, setFolded] = useState<ReadonlySet<string>>(new Set());
+  const fold = (group: string, away: boolean) =>
+    setFolded(now => new Set(away ? [...now, group] : [...now].filter(g => g !== group)));
+  const run = useRef<HTMLDivElement>(null);
+  const [lampX, setLampX] = useState(20);
+  const [stops, setStops] = useState<number[]>([]);
+
+  // One treatment a tray, kept while nothing before the tray changes, so that its picture is not made again.
+  const kept = useRef<Treatment[]>([]);
+  const upTo = useMemo(() => {
+    kept.current = steps.map((_, i) => {
+      const part = { ...treatment, strength: 1, steps: steps.slice(0, i + 1) };
+      const old = kept.current[i];
+      const same = old && old.steps.length === i + 1 && old.steps.every((s, j) => s === part.steps[j]);
+      return same ? old : part;
+    });
+    return kept.current;
+  }, [treatment, steps]);
+
+  const layout = `${steps.map(s => `${s.stage} ${s.id} ${s.name} ${s.group}`).join()} ${[...folded].join()}`;
+  useLayoutEffect(() => {
+    const element = run.current;
+    if (!element) return;
+    const measure = () => {
+      const left = element.getBoundingClientRect().left;
+      const edges = steps.map(s => {
+        const tray =
+          element.querySelector(`[data-tray="${window.CSS.escape(s.id)}"]`) ??
+          element.querySelector(`[data-holds~="${window.CSS.escape(s.id)}"]`);
+        const box = tray?.getBoundingClientRect();
+        return box ? box.right - left : 0;
+      });
+      const start = element.querySelector('[role=group]')?.getBoundingClientRect().left ?? left;
+      const all = [
+        start - left - 10,
+        ...edges.map((right, i) => {
+          const next = steps[i + 1];
+          return next && next.stage === steps[i].stage ? right + 4 : right + 48;
+        }),
+      ];
+      setStops(all);
+      setLampX(all[Math.min(lamp, steps.length)] ?? 20);
+    };
+    measure();
+    const observer = new ResizeObserver(measure);
+    observer.observe(element);
+    return () => observer.disconnect();
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- only the steps' places matter, not their settings
+  }, [layout, lamp]);
+
+  useLayoutEffect(() => {
+    if (!chosen) return;
+    run.current
+      ?.querySelector(`[data-tray="${window.CSS.escape(chosen)}"]`)
+      ?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+  }, [chosen]);
+
+  /** The tray to be focused again when the line has been laid anew. */
+  const toFocus = useRef<string | null>(null);
+  const find = (id: string) =>
+    run.current?.querySelector<HTMLElement>(`[data-tray="${window.CSS.escape(id)}"]`);
+  const focusTray = (id: string) => {
+    find(id)?.focus();
+    toFocus.current = id;
+  };
+  useLayoutEffect(() => {
+    if (toFocus.current !== null) find(toFocus.current)?.focus();
+    toFocus.current = null;
+  }, [layout]);
+
+  const onKey = (event: KeyboardEvent, step: Step) => {
+    const i = steps.indexOf(step);
+    const by = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0;
+    if (by && event.altKey) {
+      edits.nudge(step.id, by as -1 | 1);
+      focusTray(step.id);
+    } else if (by) {
+      const next = steps[i + by];
+      if (next) {
+        onChoose(next.id);
+        find(next.id)?.focus();
+      }
+    } else if (event.key === 'Delete' || event.key === 'Backspace') {
+      const next = steps[i + 1] ?? steps[i - 1];
+      edits.remove(step.id);
+      if (next) focusTray(next.id);
+    } else if (event.key.toLowerCase() === 'd' && (event.ctrlKey || event.metaKey)) edits.copy(step.id);
+    else if (event.key === ' ') edits.toggle(step.id);
+    else return;
+    event.preventDefault();
+  };
+
+  const onDragEnd = ({ active, over }: DragEndEvent) => {
+    setDragged(null);
+    if (!over || over.id === active.id) return;
+    const id = String(active.id);
+    const target = String(over.id);
+    if (target.startsWith('stage:')) {
+      const stage = target.slice(6) as Stage;
+      if (steps.find(s => s.id === id)?.stage === stage) return;
+      edits.place(placeStep(edits.now(), id, stage, Number.MAX_SAFE_INTEGER), id);
+      return;
+    }
+    const other = steps.find(s => s.id === target);
+    if (!other) return;
+    const inStage = steps.filter(s => s.stage === other.stage);
+    edits.place(placeStep(edits.now(), id, other.stage, inStage.indexOf(other)), id);
+  };
+
+  const kindsFor = (stage: Stage) => {
+    const entry = (k: (typeof stepKinds)[number]) => ({ id: k.kind, text: wordFor(k.kind) });
+    return [
+      { name: `Usual in ${wordFor(stage)}`, entries: stepKinds.filter(k => k.stage === stage).map(entry) },
+      { name: 'Any other step', entries: stepKinds.filter(k => k.stage !== stage).map(entry) },
+    ];
+  };
+
+  const draggedStep = steps.find(s => s.id === dragged);
+  const tabbable = chosen && steps.some(s => s.id === chosen) ? chosen : steps[0]?.id;
+  return (
+    <Line
+      aria-label="Treatment, in working order"
+      style={{ '--lamp-x': `${lampX}px` } as React.CSSProperties}
+    >
+      <DndContext
+        sensors={sensors}
+        collisionDetection={closestCenter}
+        onDragStart={({ active }) => setDragged(String(active.id))}
+        onDragCancel={() => setDragged(null)}
+        onDragEnd={onDragEnd}
+      >
+        <Run ref={run}>
+          <Rail />
+          {stages.map(stage => {
+            const inStage = steps.filter(s => s.stage === stage);
+            return (
+              <StageGroup key={stage} stage={stage}>
+                <SortableContext items={inStage.map(s => s.id)} strategy={horizontalListSortingStrategy}>
+                  {runsOf(inStage).map(run => {
+                    const trays = run.steps.map(step => (
+                      <SortableTray
+                        key={step.id}
+                        step={step}
+                        picture={picture}
+                        upTo={upTo[steps.indexOf(step)]}
+                        chosen={step.id === chosen}
+                        later={steps.indexOf(step) >= lamp}
+                        tabbable={step.id === tabbable}
+                        onChoose={() => onChoose(step.id)}
+                        onKey={event => onKey(event, step)}
+                      />
+                    ));
+                    if (run.group === null) return trays;
+                    const last = run.steps.at(-1)!;
+                    return (
+                      <GroupFrame
+                        key={`group ${run.steps[0].id}`}
+                        run={run}
+                        first={run.steps[0] === inStage[0]}
+                        folded={folded.has(run.group)}
+                        chosen={run.steps.some(s => s.id === chosen)}
+                        onFold={away => fold(run.group!, away)}
+                        onRenamed={name => folded.has(run.group!) && fold(name, true)}
+                        onChoose={() => onChoose(last.id)}
+                        actions={edits.group}
+                        face={
+                          <SmallPicture picture={picture} treatment={upTo[steps.indexOf(last)]} {...BASIN} />
+                        }
+                      >
+                        {trays}
+                      </GroupFrame>
+                    );
+                  })}
+                </SortableContext>
+                <Menu
+                  label={`Add a step to ${wordFor(stage)}`}
+                  trigger={
+                    <Add aria-label={`Add a step to ${wordFor(stage)}`}>
+                      <Plus aria-hidden="true" />
+                    </Add>
+                  }
+                  sections={kindsFor(stage)}
+                  onAction={kind => props.onAdd(kind as Kind, stage)}
+                />
+              </StageGroup>
+            );
+          })}
+          <Lamp
+            x={lampX}
+            stops={stops}
+            at={Math.min(lamp, steps.length)}
+            names={steps.map(s => s.name || wordFor(s.kind))}
+            onMove={props.onLamp}
+          />
+        </Run>
+        <DragOverlay>
+          {draggedStep ? (
+            <Tray as="div">
+              <TrayFace step={draggedStep} picture={picture} upTo={upTo[steps.indexOf(draggedStep)]} />
+            </Tray>
+          ) : null}
+        </DragOverlay>
+      </DndContext>
+    </Line>
+  );
+});
