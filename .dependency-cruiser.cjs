@@ -15,6 +15,30 @@ const levels = [
     'core/engine',
     'core/analysis',
   ],
+  ['core', 'contract', 'server/pictures', 'server/render', 'server/data', 'server/jobs', 'server/api'],
+  [
+    'core',
+    'contract',
+    'web/app',
+    'web/ui',
+    'web/engine',
+    'web/takes',
+    'web/print',
+    'web/controls',
+    'web/tools',
+    'web/areas',
+    'web/frame',
+    'web/trays',
+    'web/boards',
+    'web/panel',
+    'web/bench',
+  ],
+];
+
+/** Of these none uses another of its line. */
+const beside = [
+  ['web/tools', 'web/areas', 'web/frame', 'web/trays', 'web/boards'],
+  ['web/shelf', 'web/sheet', 'web/bench', 'web/sendout'],
 ];
 
 const escaped = folder => folder.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
@@ -30,6 +54,15 @@ module.exports = {
       from: {},
       to: { circular: true },
     },
+    ...beside.flatMap(line =>
+      line.map(folder => ({
+        name: `beside ${folder}`,
+        comment: `${folder} knows nothing of what stands beside it.`,
+        severity: 'error',
+        from: { path: within([folder]), pathNot: tests },
+        to: { path: within(line.filter(other => other !== folder)) },
+      })),
+    ),
     ...levels.flatMap(line =>
       line.slice(0, -1).map((folder, i) => ({
         name: `level of ${folder}`,

@@ -68,6 +68,10 @@ export default ts.config(
     rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
   },
   {
+    files: ['**/*.cjs'],
+    languageOptions: { globals: { module: 'readonly' } },
+  },
+  {
     files: ['**/*.mjs', '*.js'],
     languageOptions: {
       globals: {

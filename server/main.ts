@@ -5,6 +5,7 @@ import { createApp } from './api/app';
 import { readConfig } from './config';
 import { migrator } from './data/migrate';
 import { openQueue } from './jobs/queue';
+import { sweepByTheClock } from './jobs/sweep';
 import { workOnSendOuts } from './jobs/send-out';
 import { openServices } from './services';
 
@@ -15,6 +16,7 @@ async function main(): Promise<void> {
   await migrator(services.sequelize).up();
   const queue = await openQueue(config.databaseUrl, services.log);
   await workOnSendOuts(services, queue);
+  sweepByTheClock(services);
   if (config.demo) {
     await seedDemo(services, fileURLToPath(new URL('../../demo/photographs', import.meta.url)));
   }

@@ -12,9 +12,6 @@ export type Advice =
   /** Nothing in the picture changes with it, though it is set. */
   | { what: 'does-nothing' };
 
-/** Steps that colour tones and leave black without colour. */
-const toners = new Set(['tint', 'split-tone', 'baths', 'wash']);
-
 /** Luma (of 255) up to which a pixel is solid black on paper, and the share of it that is worth a word. */
 const SOLID = 3;
 const MUCH_BLACK = 0.04;
@@ -53,7 +50,7 @@ export function adviceOn(
     for (let k = 0; k < 3; k++) most = Math.max(most, Math.abs(after[i + k] - before[i + k]));
   }
   const said: Advice[] = [];
-  if (toners.has(step.kind) && black / count >= MUCH_BLACK) {
+  if (stepKind(step.kind)!.coloursTones && black / count >= MUCH_BLACK) {
     said.push({ what: 'solid-black', share: black / count });
   }
   if (lost / count >= MUCH_LOST) said.push({ what: 'clips-lights', share: lost / count });

@@ -1,6 +1,7 @@
 import type { Rectangle } from '../frame/geometry';
 import type { Lattice } from '../kernels/dabs';
-import { defaultsOf, type Fields, type Position, type SettingsOf } from '../settings/fields';
+import { defaultsOf, type Fields, type SettingsOf } from '../settings/fields';
+import type { Handle, Outline } from '../settings/handles';
 import type { StrokeMemory } from './laid-strokes';
 
 /** How parts join to what stands before them in a mask. */
@@ -39,22 +40,15 @@ export interface CoverageInput {
   memory?: StrokeMemory;
 }
 
-/** A point by which a shape is held: its place, and what the shape is once it is moved elsewhere. */
-export interface Handle<S> {
-  name: string;
-  at: Position;
-  move: (to: Position) => S;
-}
-
 interface Named<K extends string, F extends Fields> {
   kind: K;
   fields: F;
   /** The mask that it stands on, where it stands on another. */
   standsOn?: (settings: SettingsOf<F>) => string;
-  /** The points by which it is held on the picture. */
+  /** The points by which it is held on the picture, as fractions of the photograph. */
   handles?: (settings: SettingsOf<F>, photograph: Size) => Handle<SettingsOf<F>>[];
   /** Lines that show on the picture where it lies. */
-  outline?: (settings: SettingsOf<F>, photograph: Size) => Position[][];
+  outline?: (settings: SettingsOf<F>, photograph: Size) => Outline[];
 }
 
 /** A part that is a function of place alone. */

@@ -13,6 +13,8 @@ export interface NumberField {
   default: number;
   /** How the number reads: `amount` -1..1 and `fraction` 0..1 are shown times 100; `length` in thousandths of the long edge. */
   unit: 'ev' | 'amount' | 'fraction' | 'hue' | 'plain' | 'length' | 'whole';
+  /** What stands above its control and shows what it moves. */
+  above?: 'tone-ramp';
 }
 
 export interface ChoiceField<V extends string = string> {
@@ -124,7 +126,7 @@ export interface GroupField<F extends Fields = Fields> {
   /** Shown only while a neighbouring choice has this value; the setting itself is always kept. */
   shownWhen?: { field: string; is: string };
   /** How the group is laid out by the generic panel. */
-  layout: 'section' | 'families';
+  layout: 'section' | 'families' | 'curves';
 }
 
 export type Field =

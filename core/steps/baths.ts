@@ -103,6 +103,7 @@ const ENTRIES = 1024;
 export const baths = defineStep({
   kind: 'baths',
   stage: 'tone',
+  coloursTones: true,
   fields: {
     baths: list(
       {

@@ -2,6 +2,7 @@ import { chromaThatFits } from '../colour/gamut';
 import { aroundTheCircle, familyNames, hueDirection, hueSixths, readAround } from '../colour/hues';
 import { oklabToRgb, rgbToOklab } from '../colour/oklab';
 import { defineStep } from './define';
+import { familyZone } from './zones';
 import { amount, group } from '../settings/fields';
 
 const band = () => group({ hue: amount(), saturation: amount(), lightness: amount() });
@@ -41,6 +42,10 @@ export const colourBands = defineStep({
     blue: band(),
     purple: band(),
     magenta: band(),
+  },
+  whileHeld: (_settings, [family]) => {
+    const zone = familyZone(family);
+    return zone && { zone };
   },
   point: s => {
     const families = familyNames.map(name => s[name]);

@@ -14,13 +14,16 @@ export const curve = defineStep({
   kind: 'curve',
   stage: 'tone',
   fields: {
-    points: group({
-      all: curvePoints(),
-      red: curvePoints(),
-      green: curvePoints(),
-      blue: curvePoints(),
-      lightness: curvePoints(),
-    }),
+    points: group(
+      {
+        all: curvePoints(),
+        red: curvePoints(),
+        green: curvePoints(),
+        blue: curvePoints(),
+        lightness: curvePoints(),
+      },
+      { layout: 'curves' },
+    ),
   },
   // Treatments kept by the first version had the channels among the settings themselves.
   earlier: settings => {

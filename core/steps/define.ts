@@ -2,7 +2,11 @@ import type { Mix } from '../colour/mixes';
 import type { Triple } from '../colour/oklab';
 import type { CubeTable } from '../formats/cube';
 import type { Scale } from '../frame/geometry';
+import type { Family } from '../colour/hues';
+import type { Codes } from '../kernels/grid';
+import type { MaskPart } from '../masks/parts';
 import { defaultsOf, type Fields, type SettingsOf } from '../settings/fields';
+import type { Handle, Outline } from '../settings/handles';
 
 /** The five groups of the tray line, in working order. */
 export const stages = ['ground', 'mono', 'tone', 'colour', 'finish'] as const;
@@ -73,6 +77,30 @@ export interface Field {
   keepsGrey?: boolean;
 }
 
+/** What is looked at while a setting is held. */
+export type Held<S> = { zone: MaskPart } | { settings: S };
+
+/** An offer to set a step from the picture beneath it. */
+export interface Automatic<S> {
+  /** Whether it is offered as the step is set now; always, where it is left out. */
+  when?: (settings: S) => boolean;
+  /** @param codes 8-bit or 16-bit RGB codes of a small picture of what lies beneath the step */
+  find: (codes: Codes) => Partial<S>;
+}
+
+/** What a pull came to: the settings, and how far each family of hues is moved. */
+export interface Pulled<S> {
+  settings: S;
+  /** None where the colour is grey and cannot be pulled. */
+  families: { family: Family; share: number; value: number }[];
+}
+
+/** Handles and lines on the picture. */
+export interface Overlay<S> {
+  handles: Handle<S>[];
+  outline: Outline[];
+}
+
 export interface StepDefinition<F extends Fields = Fields, K extends string = string> {
   kind: K;
   /** Where the tray usually lies. */
@@ -92,6 +120,22 @@ export interface StepDefinition<F extends Fields = Fields, K extends string = st
   leavesGrey?: (settings: SettingsOf<F>) => boolean;
   /** How far the step's mask is softened, both ways, as a fraction of the long edge. */
   bleed?: (settings: SettingsOf<F>) => number;
+  /** It colours tones, so that solid black takes nothing of it. */
+  coloursTones?: boolean;
+  /** What it does is seen at natural size only. */
+  seenNatural?: boolean;
+  /** What lights up in the picture while a setting (its path) is held: what that touches, or the step otherwise set. */
+  whileHeld?: (settings: SettingsOf<F>, path: readonly string[]) => Held<SettingsOf<F>> | null;
+  /** What it can find by itself in the picture beneath it. */
+  automatic?: Automatic<SettingsOf<F>>;
+  /** A press on the picture and a drag: what has that colour is moved. */
+  pull?: (
+    settings: SettingsOf<F>,
+    colour: readonly [number, number, number],
+    by: number,
+  ) => Pulled<SettingsOf<F>>;
+  /** How it is held on the picture, in fractions of the picture in its frame. */
+  overlay?: (settings: SettingsOf<F>, frame: { width: number; height: number }) => Overlay<SettingsOf<F>>;
 }
 
 export interface StepKind<F extends Fields = Fields, K extends string = string> extends StepDefinition<F, K> {

@@ -2,6 +2,7 @@ import { hueSixths } from '../colour/hues';
 import { luma } from '../colour/srgb';
 import { darkShare, lightShare, smoothstep } from '../colour/tones';
 import { defineStep } from './define';
+import { sixthZone, toneZone } from './zones';
 import { amount, group } from '../settings/fields';
 
 const ink = () => group({ c: amount(), m: amount(), y: amount(), k: amount() });
@@ -22,6 +23,10 @@ export const inks = defineStep({
   fields: {
     tones: group({ lights: ink(), middles: ink(), darks: ink() }),
     hues: group({ red: ink(), yellow: ink(), green: ink(), cyan: ink(), blue: ink(), magenta: ink() }),
+  },
+  whileHeld: (_settings, [of, which]) => {
+    const zone = of === 'hues' ? sixthZone(which) : toneZone(which);
+    return zone && { zone };
   },
   point: s => {
     const { lights, middles, darks } = s.tones;

@@ -4,8 +4,12 @@ import { LUMINANCE, luma } from '../colour/srgb';
 import { powerOfTwo } from '../colour/elementary';
 import { toEncoded, toLinear } from '../colour/transfer';
 import { defineStep } from './define';
+import { familyZone } from './zones';
 import { amount, choice, fraction, group, plain } from '../settings/fields';
 import { localContrastMono } from './mono-local';
+import { autoResponse } from './automatic/response';
+import { familiesOf, pullResponse } from './pull';
+import { RESPONSE_DEPTH, responseShare } from './response';
 
 /** Relative luminance, encoded: the grey of equal Y. */
 function luminance(c: Triple): number {
@@ -13,15 +17,6 @@ function luminance(c: Triple): number {
     LUMINANCE[0] * toLinear(c[0]) + LUMINANCE[1] * toLinear(c[1]) + LUMINANCE[2] * toLinear(c[2]),
   );
 }
-
-/** At -1 the purest colours of a family have their encoded grey multiplied by 2 to the minus this. */
-export const RESPONSE_DEPTH = 0.62;
-/** Chroma (largest less smallest encoded channel) at which a colour answers half as much. */
-const HALF_CHROMA = 0.2;
-
-/** How much a colour answers to its family: chroma (largest less smallest channel) with a soft toe. */
-export const responseShare = (span: number): number =>
-  (span * span) / (span * span + HALF_CHROMA * HALF_CHROMA);
 
 /**
  * Greys moved by hue family. The grey starts as the luminance; a family moves it on a logarithmic scale, up
@@ -109,6 +104,22 @@ export const mono = defineStep({
       { radius: radius(), amount: fraction(0.5), grain: fraction(0.3) },
       { shownWhen: { field: 'method', is: 'local-contrast' } },
     ),
+  },
+  whileHeld: (_settings, [first, family]) => {
+    const zone = first === 'response' ? familyZone(family) : null;
+    return zone && { zone };
+  },
+  automatic: {
+    when: ({ method }) => method === 'response',
+    find: codes => ({ response: autoResponse(codes) }),
+  },
+  // A step with another method becomes a response, from rest or from where its was.
+  pull: (settings, colour, by) => {
+    const response = pullResponse(settings.response, colour, by);
+    return {
+      settings: { ...settings, method: 'response', response },
+      families: familiesOf(colour).map(f => ({ ...f, value: response[f.family] })),
+    };
   },
   leavesGrey: () => true,
   point: s => {

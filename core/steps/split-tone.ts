@@ -27,13 +27,19 @@ export function highlightShare(balance: number, crossover: number): (L: number) 
 export const splitTone = defineStep({
   kind: 'split-tone',
   stage: 'tone',
+  coloursTones: true,
   fields: {
     shadows: group({ hue: hue(230), saturation: fraction() }),
     midtones: group({ hue: hue(30), saturation: fraction() }),
     highlights: group({ hue: hue(40), saturation: fraction() }),
-    balance: amount(),
+    balance: { ...amount(), above: 'tone-ramp' },
     crossover: fraction(0.5),
   },
+  // The hue at full strength, while it is chosen.
+  whileHeld: (settings, [range, setting]) =>
+    setting === 'hue' && (range === 'shadows' || range === 'midtones' || range === 'highlights')
+      ? { settings: { ...settings, [range]: { ...settings[range], saturation: 1 } } }
+      : null,
   point: settings => {
     const shadows = pullOf(settings.shadows);
     const midtones = pullOf(settings.midtones);
@@ -53,3 +59,5 @@ export const splitTone = defineStep({
     };
   },
 });
+
+export type SplitToneSettings = (typeof splitTone)['defaults'];

@@ -4,6 +4,7 @@ import { oklabToRgb, rgbToOklab } from '../colour/oklab';
 import { luma } from '../colour/srgb';
 import { darkShare, lightShare } from '../colour/tones';
 import { defineStep } from './define';
+import { toneZone } from './zones';
 import { amount, flag, fraction, group, hue } from '../settings/fields';
 
 const range = () => group({ hue: hue(), amount: fraction(), lightness: amount() });
@@ -24,6 +25,10 @@ export const threeWayBalance = defineStep({
   kind: 'three-way-balance',
   stage: 'ground',
   fields: { shadows: range(), midtones: range(), highlights: range(), keepLightness: flag(true) },
+  whileHeld: (_settings, [range]) => {
+    const zone = toneZone(range);
+    return zone && { zone };
+  },
   point: s => {
     const ranges = [s.shadows, s.midtones, s.highlights];
     if (ranges.every(r => r.amount === 0 && r.lightness === 0)) return () => undefined;

@@ -1,9 +1,14 @@
 import { shade, shadeWeights } from '../kernels/shade';
 import { defineStep } from './define';
-import { amount, fraction, group } from '../settings/fields';
+import { amount, fraction, group, type Position } from '../settings/fields';
 
 /** Stops by which the corners darken (or lighten) at amount 1. */
 const STOPS = 2.5;
+/** How much further out it begins at size 1, in half frames. */
+const REACH_OF_SIZE = 1.25;
+/** How far outside of the picture its handle may lie, as a share of the width. */
+const OUTSIDE = 0.05;
+const OUTLINE_POINTS = 96;
 
 interface VignetteSettings {
   size: number;
@@ -22,7 +27,7 @@ export function vignetteShape(
 ) {
   const middle = (width + height) / 4;
   const toCircle = (half: number) => half + Math.max(0, roundness) * (middle - half);
-  const reach = 0.25 + 1.25 * size;
+  const reach = 0.25 + REACH_OF_SIZE * size;
   return {
     centreX: centre.x * width,
     centreY: centre.y * height,
@@ -49,6 +54,41 @@ export const vignette = defineStep({
     feather: fraction(0.6),
     centre: group({ x: fraction(0.5), y: fraction(0.5) }),
     spareHighlights: fraction(),
+  },
+  overlay: (settings, { width, height }) => {
+    const shape = vignetteShape(settings, { width, height });
+    const at = (share: number, angle: number): Position => {
+      const [c, s] = [Math.cos(angle), Math.sin(angle)];
+      const r = share / (Math.abs(c) ** shape.power + Math.abs(s) ** shape.power) ** (1 / shape.power);
+      return [(shape.centreX + r * c * shape.halfX) / width, (shape.centreY + r * s * shape.halfY) / height];
+    };
+    const around = (share: number) =>
+      Array.from({ length: OUTLINE_POINTS + 1 }, (_, i) => at(share, (i / OUTLINE_POINTS) * 2 * Math.PI));
+    // Never far beyond the picture, where it could not be taken hold of.
+    const side: Position = [Math.min(at(1, 0)[0], 1 + OUTSIDE), settings.centre.y];
+    const within = (v: number) => Math.min(1, Math.max(0, v));
+    return {
+      handles: [
+        {
+          name: 'Middle of the vignette',
+          at: [settings.centre.x, settings.centre.y],
+          move: ([x, y]) => ({ ...settings, centre: { x: within(x), y: within(y) } }),
+        },
+        {
+          name: 'Size of the vignette',
+          at: side,
+          alongX: true,
+          move: ([x]) => {
+            const whole = shape.halfX / width / shape.reach;
+            return { ...settings, size: within(settings.size + (x - side[0]) / whole / REACH_OF_SIZE) };
+          },
+        },
+      ],
+      outline: [
+        { points: around(1) },
+        { points: around(Math.max(0.02, 1 - shape.softness / 2)), faint: true },
+      ],
+    };
   },
   point: () => () => undefined,
   field: s => {

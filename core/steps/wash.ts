@@ -11,6 +11,7 @@ import { length, pigment } from '../settings/fields';
 export const wash = defineStep({
   kind: 'wash',
   stage: 'colour',
+  coloursTones: true,
   mix: 'color',
   fields: { pigment: pigment({ kind: 'flat', colour: '#b5793c' }), bleed: length(0.2) },
   bleed: s => s.bleed,

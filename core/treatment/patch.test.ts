@@ -35,7 +35,8 @@ describe('a patch between two treatments', () => {
   });
 
   it('says only what changed, whatever else there is, and leaves that the same object', () => {
-    let { treatment, area } = addArea(bareTreatment());
+    const { area, ...began } = addArea(bareTreatment());
+    let { treatment } = began;
     for (let i = 0; i < 300; i++) treatment = addStroke(treatment, area, stroke(i / 300));
     const more = addStroke(treatment, area, stroke(0.123));
     const patch = patchBetween(treatment, more);

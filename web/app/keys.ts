@@ -1,4 +1,150 @@
 /**
+ * The keys of the application, each once: where it is for, how it is pressed, what it does. Handlers take them by name
+ * (`useKeys`), and README and the help show this list.
+ */
+
+export interface Key {
+  /** The part of the application that it is for. */
+  where: string;
+  /** As it is written for people; several are parted by commas. */
+  written: string;
+  does: string;
+  /** What is matched: `Ctrl+Shift+Z`, `[`, `Delete`. Left out for keys that a control handles by itself. */
+  press?: readonly string[];
+}
+
+const define = <N extends string>(list: Record<N, Key>): Record<N, Key> => list;
+
+export const keys = define({
+  help: { where: 'everywhere', written: '`?`', does: 'shows this list', press: ['?'] },
+  bare: { where: 'Bench', written: 'hold `B`', does: 'shows the bare photograph', press: ['B'] },
+  fit: { where: 'Bench', written: '`F`', does: 'fits the picture', press: ['F'] },
+  natural: { where: 'Bench', written: '`N`', does: 'natural size, 1:1', press: ['N'] },
+  undo: {
+    where: 'Bench',
+    written: '`Ctrl Z`',
+    does: 'undo, without end and behind a reload',
+    press: ['Ctrl+Z'],
+  },
+  redo: { where: 'Bench', written: '`Ctrl Shift Z`', does: 'redo', press: ['Ctrl+Shift+Z'] },
+  lost: { where: 'Bench', written: '`H`', does: 'marks what is lost to black and to white', press: ['H'] },
+  zoomIn: { where: 'the picture', written: '`+`, wheel', does: 'zooms in', press: ['+', '='] },
+  zoomOut: { where: 'the picture', written: '`-`, wheel', does: 'zooms out', press: ['-'] },
+  movePicture: {
+    where: 'the picture',
+    written: 'arrows, drag (with a tool: `Space` or the middle button and drag)',
+    does: 'moves it',
+  },
+  pan: {
+    where: 'the picture',
+    written: 'hold `Space`',
+    does: 'a drag moves it, whatever the tool',
+    press: [' '],
+  },
+  pull: {
+    where: 'the picture, mono chosen',
+    written: 'press on a colour, drag up or down',
+    does: 'pulls its tone',
+  },
+  paint: {
+    where: 'the picture, step on an area',
+    written: 'drag; `Alt`, `Shift`',
+    does: 'paints; takes away; draws a straight line from the last place',
+  },
+  smaller: { where: 'the picture, step on an area', written: '`[`', does: 'brush smaller', press: ['['] },
+  larger: { where: 'the picture, step on an area', written: '`]`', does: 'brush larger', press: [']'] },
+  taking: {
+    where: 'the picture, step on an area',
+    written: '`X`',
+    does: 'the brush adds, or takes away',
+    press: ['X'],
+  },
+  pigment: {
+    where: 'wash',
+    written: '`1` to `9`',
+    does: 'takes one of the first nine pigments of the box',
+    press: ['1', '2', '3', '4', '5', '6', '7', '8', '9'],
+  },
+  giveUp: {
+    where: 'picking a colour, a board',
+    written: '`Escape`',
+    does: 'gives up; closes it',
+    press: ['Escape'],
+  },
+  handle: {
+    where: 'crop, handles on the picture, loupe',
+    written: 'drag, arrows (with `Shift` far)',
+    does: 'moves the handle that has the focus, or the whole',
+  },
+  trays: { where: 'tray line', written: '`←` `→`', does: 'chooses a tray' },
+  moveTray: {
+    where: 'tray line',
+    written: '`Alt ←` `Alt →`',
+    does: 'moves the tray, past the end of a group into the next',
+  },
+  toggleTray: { where: 'tray line', written: '`Space`', does: 'switches the step off and on', press: [' '] },
+  copyTray: { where: 'tray line', written: '`Ctrl D`', does: 'copies the step', press: ['Ctrl+D'] },
+  removeTray: {
+    where: 'tray line',
+    written: '`Delete`',
+    does: 'removes the step',
+    press: ['Delete', 'Backspace'],
+  },
+  lamp: { where: 'lamp', written: '`←` `→` `Home` `End`', does: 'shows the treatment up to another step' },
+  curve: {
+    where: 'curve',
+    written: 'arrows (with `Shift` in tens), `Delete`, press, drag, double click',
+    does: 'moves a point; removes it; adds one, moves it, removes it',
+  },
+  gradient: {
+    where: 'gradient, reach',
+    written: '`←` `→` (with `Shift` in tens), drag; `Delete` on a stop',
+    does: 'slides a stop or an end; removes a stop',
+  },
+  slider: {
+    where: 'slider',
+    written: 'arrows, `Page Up`, `Page Down`, wheel (with `Shift` in tens), double click',
+    does: 'small steps, large steps; double click sets it back',
+  },
+  chooseAll: {
+    where: 'Sheet',
+    written: 'arrows, `Space`, `Shift` + arrows, `Ctrl A`',
+    does: 'chooses prints, ranges, all',
+  },
+  openPrint: { where: 'Sheet', written: '`Enter` or double click', does: 'opens a photograph' },
+  movePrint: {
+    where: 'Sheet',
+    written: '`Tab` to *Move*, `Enter`, arrows, `Enter`',
+    does: 'lays a print into another place',
+  },
+});
+
+export type KeyName = keyof typeof keys;
+
+interface Pressed {
+  key: string;
+  ctrlKey: boolean;
+  metaKey: boolean;
+  altKey: boolean;
+  shiftKey: boolean;
+}
+
+/** Whether a press is a key of the list. Letters are told without their case; Shift counts where it is asked for. */
+export function isKey(name: KeyName, { key, ctrlKey, metaKey, altKey, shiftKey }: Pressed): boolean {
+  return (keys[name] as Key).press!.some(press => {
+    const parts = press === '+' ? ['+'] : press.split('+');
+    const wanted = parts.at(-1)!;
+    const isLetter = /^[A-Z]$/.test(wanted);
+    return (
+      key.toLowerCase() === wanted.toLowerCase() &&
+      (ctrlKey || metaKey) === parts.includes('Ctrl') &&
+      !altKey &&
+      (!isLetter || shiftKey === parts.includes('Shift'))
+    );
+  });
+}
+
+/**
  * Whether a key is meant for a field of text. Number fields take no letters, so the Bench's keys work in
  * them too.
  */
@@ -7,4 +153,12 @@ export function isTyping(event: KeyboardEvent): boolean {
   if (target.isContentEditable || /^(TEXTAREA|SELECT)$/.test(target.tagName)) return true;
   if (!(target instanceof HTMLInputElement) || target.type !== 'text') return false;
   return target.inputMode !== 'numeric' && target.inputMode !== 'decimal';
+}
+
+/** The list as a table in Markdown. */
+export function keysTable(): string {
+  const rows = Object.values<Key>(keys).map(
+    ({ where, written, does }) => `| ${where} | ${written} | ${does} |`,
+  );
+  return ['| where | key | does |', '| --- | --- | --- |', ...rows].join('\n');
 }

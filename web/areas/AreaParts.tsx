@@ -1,12 +1,12 @@
 import styled from 'styled-components';
 import { areaOf, changePart, removePart } from '../../core/treatment/areas';
 import type { Mask } from '../../core/masks/mask';
-import type { MaskPart } from '../../core/masks/parts';
+import { kindOfPart, type MaskPart } from '../../core/masks/parts';
 import type { Treatment } from '../../core/treatment/schema';
 import { countOf, wordFor } from '../app/words';
 import { LinkButton } from '../ui/buttons';
-import { Slider } from '../ui/slider';
-import { ReachControl } from '../controls/ReachControl';
+import { FieldControls } from '../controls/FieldControls';
+import type { SetSetting } from '../takes/useEdits';
 
 const List = styled.ul`
   list-style: none;
@@ -18,7 +18,12 @@ const List = styled.ul`
     height: 26px;
     gap: 6px;
   }
-  li span {
+  li > section,
+  li > div + div {
+    padding: 0;
+    border: 0;
+  }
+  li > div:first-child > span {
     flex: 1;
     color: var(--ink-2);
   }
@@ -26,21 +31,20 @@ const List = styled.ul`
 
 const opNames = { add: 'Add', subtract: 'Take away', intersect: 'Only within' } as const;
 
+/** How parts are called that say more than their kind. */
+const names: {
+  [K in MaskPart['kind']]?: (part: Extract<MaskPart, { kind: K }>, treatment: Treatment) => string;
+} = {
+  brush: ({ strokes }) => countOf(strokes.length, 'stroke'),
+  linear: () => 'Straight gradient',
+  oval: ({ outside }) => (outside ? 'Outside an oval' : 'Oval'),
+  mask: ({ mask }, treatment) => areaOf(treatment, mask)?.name ?? 'Area',
+  picture: () => 'Grey picture',
+};
+
 function nameOfPart(part: MaskPart, treatment: Treatment): string {
-  switch (part.kind) {
-    case 'brush':
-      return countOf(part.strokes.length, 'stroke');
-    case 'linear':
-      return 'Straight gradient';
-    case 'oval':
-      return part.outside ? 'Outside an oval' : 'Oval';
-    case 'mask':
-      return areaOf(treatment, part.mask)?.name ?? 'Area';
-    case 'picture':
-      return 'Grey picture';
-    default:
-      return wordFor(part.kind);
-  }
+  const name = names[part.kind] as ((part: MaskPart, treatment: Treatment) => string) | undefined;
+  return name?.(part, treatment) ?? wordFor(part.kind);
 }
 
 /** What an area is made of, in order: strokes, shapes, tones, hues, other areas. */
@@ -55,6 +59,17 @@ export function AreaParts({
   onPreview: (treatment: Treatment) => void;
   onCommit: (treatment: Treatment, label: string) => void;
 }) {
+  const setterOf = (part: MaskPart, index: number): SetSetting => {
+    const changed = ([name]: readonly string[], value: unknown) =>
+      changePart(treatment, area.id, index, { ...part, [name]: value } as MaskPart);
+    const set = (path: readonly string[], value: unknown, label?: string) => {
+      if (label === undefined) onPreview(changed(path, value));
+      else onCommit(changed(path, value), `Area ${label}`);
+    };
+    return Object.assign(set, {
+      glide: (path: readonly string[], value: unknown) => onPreview(changed(path, value)),
+    });
+  };
   return (
     <List aria-label="What the area is made of">
       {area.parts.map((part, index) => (
@@ -64,18 +79,6 @@ export function AreaParts({
               {index === 0 && part.op === 'add' ? '' : `${opNames[part.op]}: `}
               {nameOfPart(part, treatment)}
             </span>
-            {part.kind === 'oval' ? (
-              <LinkButton
-                onPress={() =>
-                  onCommit(
-                    changePart(treatment, area.id, index, { ...part, outside: !part.outside }),
-                    'Oval inside out',
-                  )
-                }
-              >
-                {part.outside ? 'Inside' : 'Outside'}
-              </LinkButton>
-            ) : null}
             <LinkButton
               aria-label={`Take out ${nameOfPart(part, treatment)}`}
               onPress={() => onCommit(removePart(treatment, area.id, index), 'Take out of the area')}
@@ -83,45 +86,13 @@ export function AreaParts({
               Take out
             </LinkButton>
           </div>
-          {part.kind === 'tones' ? (
-            <ReachControl
-              label="Tones of the area"
-              range={part.range}
-              onChange={(range, done) => {
-                const next = changePart(treatment, area.id, index, { ...part, range });
-                if (done) onCommit(next, 'Tones of the area');
-                else onPreview(next);
-              }}
-            />
-          ) : null}
-          {part.kind === 'hues'
-            ? (
-                [
-                  ['centre', 'Hue', 0, 360, 1, 0],
-                  ['width', 'Width', 0, 360, 1, 36],
-                  ['softness', 'Softness', 0, 1, 0.01, 0.4],
-                ] as const
-              ).map(([setting, label, min, max, each, standard]) => {
-                const next = (value: number) =>
-                  changePart(treatment, area.id, index, { ...part, [setting]: value });
-                return (
-                  <Slider
-                    key={setting}
-                    label={label}
-                    name={`Area ${label.toLowerCase()}`}
-                    value={part[setting]}
-                    min={min}
-                    max={max}
-                    step={each}
-                    standard={standard}
-                    shownTimes={max === 1 ? 100 : 1}
-                    unit={max === 1 ? '' : '°'}
-                    onChange={v => onPreview(next(v))}
-                    onChangeEnd={v => onCommit(next(v), `Area ${label.toLowerCase()}`)}
-                  />
-                );
-              })
-            : null}
+          <FieldControls
+            fields={kindOfPart(part).fields}
+            values={{ ...part }}
+            called="Area"
+            within={part.kind}
+            set={setterOf(part, index)}
+          />
         </li>
       ))}
     </List>

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useMemo, useRef, useState } from 'react';
 import { hueSixths } from '../../core/colour/hues';
 import { luma } from '../../core/colour/srgb';
 import { framedSize, geometryOf } from '../../core/frame/geometry';
@@ -10,7 +10,7 @@ import { messageOf } from '../app/api';
 import { tell } from '../app/notices';
 import { smallPictures } from '../engine/client';
 import type { PictureInfo } from '../engine/tiles';
-import { isTyping } from '../app/keys';
+import { useKeys } from '../app/useKeys';
 import type { TakeSession } from '../takes/session';
 import type { HeldKeys, Live, Place, PictureTool } from '../print/tool';
 
@@ -93,20 +93,16 @@ export function usePainting(
   /** Where the last stroke ended, for straight lines. */
   const last = useRef<{ area: string; point: [number, number, number] } | null>(null);
 
-  useEffect(() => {
-    if (area === null) return;
-    const press = (event: KeyboardEvent) => {
-      if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event)) return;
-      const by = { '[': 1 / RADIUS.factor, ']': RADIUS.factor }[event.key];
-      if (by)
-        setState(now => ({ ...now, brush: { ...now.brush, radius: clampRadius(now.brush.radius * by) } }));
-      else if (event.key === 'x') setState(now => ({ ...now, taking: !now.taking }));
-      else return;
-      event.preventDefault();
-    };
-    window.addEventListener('keydown', press);
-    return () => window.removeEventListener('keydown', press);
-  }, [area]);
+  const resize = (by: number) =>
+    setState(now => ({ ...now, brush: { ...now.brush, radius: clampRadius(now.brush.radius * by) } }));
+  useKeys(
+    {
+      smaller: () => resize(1 / RADIUS.factor),
+      larger: () => resize(RADIUS.factor),
+      taking: () => setState(now => ({ ...now, taking: !now.taking })),
+    },
+    area !== null,
+  );
 
   const { shown, film } = state;
   const lookedAt = useCallback(

@@ -22,10 +22,11 @@ import { tell } from '../app/notices';
 import { keys, useChangePhotograph, usePhotograph, useSeries } from '../app/queries';
 import { Bar, Crumbs, Push, WallTones } from '../ui/bar';
 import { Button, IconButton } from '../ui/buttons';
+import { KeysHelp } from '../ui/keys-help';
 import { Wait } from '../ui/wait';
 import { Conflict } from '../takes/Conflict';
 import { Details } from './Details';
-import { isTyping } from '../app/keys';
+import { useKeys } from '../app/useKeys';
 import { Refused } from '../takes/Refused';
 import { SavingMark } from '../takes/SavingMark';
 import { openSession, type TakeSession } from '../takes/session';
@@ -116,33 +117,6 @@ function BenchOf({ photograph }: { photograph: Photograph }) {
   );
 }
 
-/** Holding the key B, and undo and redo by keys. */
-function useBenchKeys(step: (direction: 'undo' | 'redo') => void, setBareHeld: (held: boolean) => void) {
-  useEffect(() => {
-    const press = (event: KeyboardEvent) => {
-      const key = event.key.toLowerCase();
-      if ((event.ctrlKey || event.metaKey) && key === 'z' && !isTyping(event)) {
-        event.preventDefault();
-        step(event.shiftKey ? 'redo' : 'undo');
-      } else if (key === 'b' && !event.ctrlKey && !event.metaKey && !event.altKey && !isTyping(event)) {
-        setBareHeld(true);
-      }
-    };
-    const release = (event: KeyboardEvent) => {
-      if (event.key.toLowerCase() === 'b') setBareHeld(false);
-    };
-    const away = () => setBareHeld(false);
-    window.addEventListener('keydown', press);
-    window.addEventListener('keyup', release);
-    window.addEventListener('blur', away);
-    return () => {
-      window.removeEventListener('keydown', press);
-      window.removeEventListener('keyup', release);
-      window.removeEventListener('blur', away);
-    };
-  }, [step, setBareHeld]);
-}
-
 /** Whether two treatments have the same steps in the same places, whatever they are set to. */
 const looksAlike = (a: Treatment, b: Treatment): boolean =>
   a.steps.length === b.steps.length &&
@@ -219,7 +193,11 @@ function BenchAtWork({
     },
     [session],
   );
-  useBenchKeys(step, setBareHeld);
+  useKeys({
+    undo: () => step('undo'),
+    redo: () => step('redo'),
+    bare: { hold: () => setBareHeld(true), release: () => setBareHeld(false) },
+  });
 
   const sendOut = async () => {
     await session.flush();
@@ -273,6 +251,7 @@ function BenchAtWork({
             <Redo2 aria-hidden="true" />
           </IconButton>
         </span>
+        <KeysHelp />
         <WallTones />
         <Button $ink onPress={() => void sendOut()}>
           Send out

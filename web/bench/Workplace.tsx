@@ -11,7 +11,7 @@ import styled from 'styled-components';
 import { framedSize } from '../../core/frame/geometry';
 import { changeStep } from '../../core/treatment/edit';
 import { whileHeld } from '../../core/treatment/held';
-import { bareTreatment, type Step, type Treatment } from '../../core/treatment/schema';
+import { bareTreatment, type Treatment } from '../../core/treatment/schema';
 import type { PictureInfo } from '../engine/tiles';
 import { BrushCursor } from '../areas/BrushCursor';
 import { PaintBar } from '../areas/PaintBar';
@@ -22,12 +22,13 @@ import type { Hold } from '../controls/tools';
 import { CropOverlay } from '../frame/CropOverlay';
 import { FramePanel } from '../frame/FramePanel';
 import { useFraming } from '../frame/useFraming';
-import { MonoBoard } from '../boards/MonoBoard';
+import { boards } from '../boards';
+import { wordFor } from '../app/words';
 import type { TakeSession } from '../takes/session';
 import { PulledLabel } from '../tools/PulledLabel';
 import { usePicking } from '../print/usePicking';
 import { usePull } from '../tools/usePull';
-import { VignetteOval } from '../tools/VignetteOval';
+import { StepHandles } from '../tools/StepHandles';
 import { nameOfStep, settingOf, type Edits } from '../takes/useEdits';
 import { PictureView } from '../print/PictureView';
 
@@ -93,7 +94,7 @@ export function Workplace({
   const { treatment } = useSyncExternalStore(session.subscribe, session.paced);
   // Not deferred: what is pressed in the panel is laid on this one.
   const { treatment: calm } = useSyncExternalStore(session.subscribe, session.rested);
-  const [choosingMono, setChoosingMono] = useState(false);
+  const [boardOpen, setBoardOpen] = useState(false);
   const [held, setHeld] = useState<Parameters<Hold>[0]>([]);
   const { commit, preview } = edits;
   const litOf = useCallback(
@@ -149,8 +150,9 @@ export function Workplace({
   const bareInFrame = useMemo(() => ({ ...bare, frame: framing.shown.frame }), [framing.shown.frame]);
 
   const set = useMemo(() => settingOf(session, chosen), [session, chosen]);
-  const closeMono = useCallback(() => setChoosingMono(false), []);
-  const chooseMono = useCallback(() => setChoosingMono(true), []);
+  const closeBoard = useCallback(() => setBoardOpen(false), []);
+  const openBoard = useCallback(() => setBoardOpen(true), []);
+  const Board = boardOpen && step ? boards[step.kind] : undefined;
   const working = area !== null && !framing.open;
   return (
     <>
@@ -189,22 +191,31 @@ export function Workplace({
                 />
               ) : null}
               {pull.pulled ? <PulledLabel pulled={pull.pulled} onWall={onWall} /> : null}
-              {!framing.open && step?.kind === 'vignette' && step.enabled ? (
-                <VignetteOval step={step as Step<'vignette'>} onWall={onWall} set={set} />
+              {!framing.open && step?.enabled ? (
+                <StepHandles
+                  step={step}
+                  onWall={onWall}
+                  now={edits.now}
+                  onPreview={preview}
+                  onCommit={commit}
+                />
               ) : null}
             </>
           )}
         </PictureView>
-        {choosingMono && step?.kind === 'mono' ? (
-          <MonoBoard
+        {Board && step ? (
+          <Board.Show
             picture={picture}
             treatment={treatment}
             step={step}
             onChoose={(settings, name) => {
-              commit(changeStep(treatment, step.id, { settings }), `Mono: ${name.toLowerCase()}`);
-              setChoosingMono(false);
+              commit(
+                changeStep(treatment, step.id, { settings }),
+                `${wordFor(step.kind)}: ${name.toLowerCase()}`,
+              );
+              closeBoard();
             }}
-            onClose={closeMono}
+            onClose={closeBoard}
           />
         ) : null}
       </Place>
@@ -220,7 +231,7 @@ export function Workplace({
             onGlide={edits.glide}
             onCommit={commit}
             onSet={set}
-            onChooseMono={chooseMono}
+            onBoard={openBoard}
             onHold={setHeld}
             pick={picking.pick}
             onAction={edits.act}

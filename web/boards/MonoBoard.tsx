@@ -2,6 +2,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { framedSize } from '../../core/frame/geometry';
 import type { Step, Treatment } from '../../core/treatment/schema';
+import { useKeys } from '../app/useKeys';
 import { smallPictures } from '../engine/client';
 import type { PictureInfo } from '../engine/tiles';
 import { Button } from '../ui/buttons';
@@ -184,20 +185,19 @@ export function MonoBoard({
     let stale = false;
     const find = async () => {
       const { engine } = await smallPictures();
-      const response = await engine.autoResponse(picture, beneath);
+      const { response } = (await engine.automatic(picture, beneath, step.kind)) as Pick<
+        Settings,
+        'response'
+      >;
       if (!stale) setFound(response);
     };
     void find().catch(() => undefined);
     return () => {
       stale = true;
     };
-  }, [picture, beneath]);
+  }, [picture, beneath, step.kind]);
 
-  useEffect(() => {
-    const press = (event: KeyboardEvent) => event.key === 'Escape' && onClose();
-    window.addEventListener('keydown', press);
-    return () => window.removeEventListener('keydown', press);
-  }, [onClose]);
+  useKeys({ giveUp: onClose });
 
   const settingsOf = useMemo(() => {
     const of = (method: Settings['method']): Settings => ({

@@ -1,5 +1,7 @@
 import { Plus } from 'lucide-react';
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { mergeProps } from 'react-aria';
+import { useMovable } from '../ui/movable';
 import styled from 'styled-components';
 import { curveThrough } from '../../core/colour/curves';
 import type { CurvePoints } from '../../core/settings/fields';
@@ -122,7 +124,9 @@ export function CurveControl({
   const [channel, setChannel] = useState<Channel>('all');
   const [chosen, setChosen] = useState(0);
   const svg = useRef<SVGSVGElement>(null);
-  const dragging = useRef<number | null>(null);
+  /** The point that is held, as it was when it was taken hold of, and what it has made. */
+  const held = useRef<{ index: number; x: number; y: number } | null>(null);
+  const last = useRef<CurvePoints | null>(null);
   const tones = useTones();
   const points = values[channel] as CurvePoints;
   const at = curveThrough(points);
@@ -154,9 +158,10 @@ export function CurveControl({
 
   const press = (event: PointerEvent<SVGSVGElement>) => {
     if (event.button !== 0) return;
-    event.currentTarget.setPointerCapture(event.pointerId);
     const [x, y] = place(event);
     let index = points.findIndex(p => Math.hypot(p[0] - x, p[1] - y) < 0.045);
+    last.current = null;
+    held.current = null;
     if (index < 0) {
       index = points.findIndex(p => p[0] > x);
       if (index < 0) index = points.length;
@@ -165,33 +170,37 @@ export function CurveControl({
       const next = points.slice();
       // Near the line the tone is pinned where it is; elsewhere the curve is drawn to the pointer.
       next.splice(index, 0, [x, Math.abs(at(x) - y) < 0.05 ? at(x) : Math.min(1, Math.max(0, y))]);
+      last.current = next;
       show(next);
     }
-    dragging.current = index;
+    const [fromX, fromY] = (last.current ?? points)[index];
+    held.current = { index, x: fromX, y: fromY };
     setChosen(index);
   };
-  const drag = (event: PointerEvent) => {
-    if (dragging.current === null) return;
-    show(moved(dragging.current, ...place(event)));
+  const rest = () => {
+    if (last.current) keep(last.current, 'point moved');
+    last.current = null;
+    held.current = null;
   };
-  const release = () => {
-    if (dragging.current === null) return;
-    dragging.current = null;
-    keep(points, 'point moved');
-  };
+  const moveProps = useMovable({
+    box: () => svg.current?.getBoundingClientRect(),
+    near: 0.01,
+    far: 0.1,
+    begin: () => {
+      // By a key: the point that has the focus.
+      held.current ??= { index: chosen, x: points[chosen][0], y: points[chosen][1] };
+    },
+    move: (right, down) => {
+      if (!held.current) return;
+      const { index, x, y } = held.current;
+      last.current = moved(index, x + right, y - down);
+      show(last.current);
+    },
+    rest,
+  });
   const onKey = (event: KeyboardEvent, index: number) => {
-    const by = event.shiftKey ? 0.1 : 0.01;
-    const steps: Record<string, [number, number]> = {
-      ArrowLeft: [-by, 0],
-      ArrowRight: [by, 0],
-      ArrowUp: [0, by],
-      ArrowDown: [0, -by],
-    };
-    if (event.key === 'Delete' || event.key === 'Backspace') without(index);
-    else if (steps[event.key]) {
-      const [x, y] = points[index];
-      keep(moved(index, x + steps[event.key][0], y + steps[event.key][1]), 'point moved');
-    } else return;
+    if (event.key !== 'Delete' && event.key !== 'Backspace') return;
+    without(index);
     event.preventDefault();
     event.stopPropagation();
   };
@@ -228,10 +237,7 @@ export function CurveControl({
         viewBox={`0 0 ${SIDE} ${SIDE}`}
         role="group"
         aria-label={`Curve, ${name}. Press to add a point, drag to move it, Delete removes it.`}
-        onPointerDown={press}
-        onPointerMove={drag}
-        onPointerUp={release}
-        onPointerCancel={release}
+        {...mergeProps(moveProps, { onPointerDown: press, onPointerUp: rest, onPointerCancel: rest })}
         onDoubleClick={event => {
           const [u, v] = place(event as unknown as PointerEvent);
           const index = points.findIndex(p => Math.hypot(p[0] - u, p[1] - v) < 0.045);

@@ -1,5 +1,5 @@
 import { Ellipsis } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import styled from 'styled-components';
 import { starterBox, type NamedPigment } from '../../core/colour/pigments';
 import { PigmentsError, readPigments, writeCss, writePigments } from '../../core/formats/pigments';
@@ -10,7 +10,7 @@ import { Button, IconButton } from '../ui/buttons';
 import { NameField } from '../ui/inplace';
 import { Menu } from '../ui/overlays';
 import { save } from '../ui/save';
-import { isTyping } from '../app/keys';
+import { useKeys } from '../app/useKeys';
 
 const Frame = styled.section`
   padding: 4px 16px 10px;
@@ -91,21 +91,14 @@ export function PigmentBox({ pigment, onTake }: { pigment: Pigment; onTake: (tak
   const all: readonly NamedPigment[] = [...own, ...starterBox];
   const chosen = own.find(p => same(p.pigment, pigment));
 
-  const latest = useRef({ all, onTake });
-  useEffect(() => {
-    latest.current = { all, onTake };
-  });
-  useEffect(() => {
-    const press = (event: KeyboardEvent) => {
-      if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event)) return;
+  useKeys({
+    pigment: ({ target, key }) => {
+      const taken = all[Number(key) - 1];
       // In a box of numbers a digit is a digit.
-      if (event.target instanceof HTMLInputElement || !/^[1-9]$/.test(event.key)) return;
-      const taken = latest.current.all[Number(event.key) - 1];
-      if (taken) latest.current.onTake(taken);
-    };
-    window.addEventListener('keydown', press);
-    return () => window.removeEventListener('keydown', press);
-  }, []);
+      if (target instanceof HTMLInputElement || !taken) return false;
+      onTake(taken);
+    },
+  });
 
   const bringIn = async (file: File) => {
     try {

@@ -1,5 +1,6 @@
-import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { useRef } from 'react';
 import styled from 'styled-components';
+import { Movable } from '../ui/movable';
 import type { ToneRange } from '../../core/settings/fields';
 
 const Frame = styled.div`
@@ -66,22 +67,14 @@ export function ReachControl({
   onChange: (range: ToneRange, done: boolean) => void;
 }) {
   const scale = useRef<HTMLDivElement>(null);
-  const dragging = useRef<number | null>(null);
-  const moved = (end: number, to: number): ToneRange => {
-    const next = range.slice() as ToneRange;
-    next[end] = Math.round(Math.min(range[end + 1] ?? 1, Math.max(range[end - 1] ?? 0, to)) * 1000) / 1000;
+  const from = useRef(range);
+  const last = useRef<ToneRange | null>(null);
+  const moved = (end: number, by: number): ToneRange => {
+    const { current: before } = from;
+    const next = before.slice() as ToneRange;
+    const to = Math.min(before[end + 1] ?? 1, Math.max(before[end - 1] ?? 0, before[end] + by));
+    next[end] = Math.round(to * 1000) / 1000;
     return next;
-  };
-  const placeOf = (event: PointerEvent) => {
-    const box = scale.current!.getBoundingClientRect();
-    return (event.clientX - box.left) / box.width;
-  };
-  const onKey = (event: KeyboardEvent, end: number) => {
-    const by = { ArrowLeft: -0.01, ArrowRight: 0.01 }[event.key];
-    if (!by) return;
-    event.preventDefault();
-    event.stopPropagation();
-    onChange(moved(end, range[end] + by * (event.shiftKey ? 10 : 1)), true);
   };
   const [a, b, c, d] = range;
   const whole = b <= 0 && c >= 1;
@@ -91,17 +84,7 @@ export function ReachControl({
         <span>{label}</span>
         <span>{whole ? 'All tones' : `Zones ${zoneOf((a + b) / 2)} to ${zoneOf((c + d) / 2)}`}</span>
       </div>
-      <div
-        ref={scale}
-        className="scale"
-        onPointerMove={event => {
-          if (dragging.current !== null) onChange(moved(dragging.current, placeOf(event)), false);
-        }}
-        onPointerUp={() => {
-          if (dragging.current !== null) onChange(range, true);
-          dragging.current = null;
-        }}
-      >
+      <div ref={scale} className="scale">
         <div className="ramp" />
         <svg viewBox="0 0 100 34" preserveAspectRatio="none" aria-hidden="true">
           <path
@@ -120,8 +103,9 @@ export function ReachControl({
           />
         </svg>
         {range.map((v, end) => (
-          <div
+          <Movable
             key={end}
+            as="div"
             className="end"
             role="slider"
             tabIndex={0}
@@ -130,11 +114,18 @@ export function ReachControl({
             aria-valuemax={100}
             aria-valuenow={Math.round(v * 100)}
             style={{ left: `${v * 100}%`, top: end === 0 || end === 3 ? 28 : 5 }}
-            onPointerDown={event => {
-              event.currentTarget.parentElement!.setPointerCapture(event.pointerId);
-              dragging.current = end;
+            box={() => scale.current?.getBoundingClientRect()}
+            near={0.01}
+            far={0.1}
+            begin={() => (from.current = range)}
+            move={right => {
+              last.current = moved(end, right);
+              onChange(last.current, false);
             }}
-            onKeyDown={event => onKey(event, end)}
+            rest={() => {
+              if (last.current) onChange(last.current, true);
+              last.current = null;
+            }}
           />
         ))}
       </div>

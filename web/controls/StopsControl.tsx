@@ -6,6 +6,7 @@ import { rgbToLab } from '../../core/colour/lab';
 import { parseHex, toHex } from '../../core/colour/srgb';
 import type { Stop } from '../../core/colour/gradient';
 import { Button, IconButton } from '../ui/buttons';
+import { Movable } from '../ui/movable';
 import { ColourPicker } from '../ui/colour';
 import { useWells } from './useWells';
 
@@ -89,7 +90,8 @@ export function StopsControl({
   const wells = useWells();
   const [chosen, setChosen] = useState(0);
   const track = useRef<HTMLDivElement>(null);
-  const dragging = useRef(false);
+  const from = useRef(0);
+  const last = useRef<Stop[] | null>(null);
   const index = Math.min(chosen, stops.length - 1);
   const stop = stops[index];
   const colourAt = gradientOf(stops, { interpolation });
@@ -118,12 +120,8 @@ export function StopsControl({
     setChosen(0);
   };
   const onKey = (event: KeyboardEvent) => {
-    const by = { ArrowLeft: -0.01, ArrowRight: 0.01 }[event.key];
-    if (event.key === 'Delete' || event.key === 'Backspace') remove();
-    else if (by) {
-      const at = Math.min(1, Math.max(0, stop.at + by * (event.shiftKey ? 10 : 1)));
-      onChange(change({ at: Math.round(at * 1000) / 1000 }), 'stop moved');
-    } else return;
+    if (event.key !== 'Delete' && event.key !== 'Backspace') return;
+    remove();
     event.preventDefault();
     event.stopPropagation();
   };
@@ -140,18 +138,11 @@ export function StopsControl({
         style={{ background: `linear-gradient(90deg, ${paint.join(', ')})`, margin: '0 6px' }}
         onPointerDown={event => event.button === 0 && add(placeOf(event))}
       />
-      <div
-        ref={track}
-        className="stops"
-        onPointerMove={event => dragging.current && onChange(change({ at: placeOf(event) }))}
-        onPointerUp={() => {
-          if (dragging.current) onChange(stops, 'stop moved');
-          dragging.current = false;
-        }}
-      >
+      <div ref={track} className="stops">
         {stops.map((s, i) => (
-          <div
+          <Movable
             key={i}
+            as="div"
             className="stop"
             role="slider"
             tabIndex={0}
@@ -162,12 +153,20 @@ export function StopsControl({
             data-chosen={i === index || undefined}
             style={{ left: `${s.at * 100}%`, background: s.colour }}
             onFocus={() => setChosen(i)}
-            onPointerDown={event => {
-              event.currentTarget.parentElement!.setPointerCapture(event.pointerId);
-              dragging.current = true;
-              setChosen(i);
-            }}
             onKeyDown={onKey}
+            box={() => track.current?.getBoundingClientRect()}
+            near={0.01}
+            far={0.1}
+            begin={() => (from.current = s.at)}
+            move={right => {
+              const at = Math.round(Math.min(1, Math.max(0, from.current + right)) * 1000) / 1000;
+              last.current = stops.map((each, n) => (n === i ? { ...each, at } : each));
+              onChange(last.current);
+            }}
+            rest={() => {
+              if (last.current) onChange(last.current, 'stop moved');
+              last.current = null;
+            }}
           />
         ))}
       </div>

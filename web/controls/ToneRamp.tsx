@@ -1,10 +1,11 @@
-import { useMemo, useRef, type PointerEvent } from 'react';
+import { useMemo, useRef } from 'react';
 import styled from 'styled-components';
 import { oklabToRgb } from '../../core/colour/oklab';
 import { toHex } from '../../core/colour/srgb';
 import { noContext } from '../../core/steps/define';
 import { highlightShare, splitTone } from '../../core/steps/split-tone';
 import type { Step } from '../../core/treatment/schema';
+import { Movable } from '../ui/movable';
 import type { SetSetting } from '../takes/useEdits';
 
 const Ramp = styled.div`
@@ -73,6 +74,7 @@ const rounded = (v: number) => Math.round(v * 100) / 100;
  */
 export function ToneRamp({ settings, set }: { settings: Settings; set: SetSetting }) {
   const box = useRef<HTMLDivElement>(null);
+  const from = useRef({ at: 0, centre: 0 });
   const last = useRef<{ path: string[]; value: number; label: string } | null>(null);
   const { balance, crossover } = settings;
   const paint = useMemo(() => {
@@ -90,28 +92,31 @@ export function ToneRamp({ settings, set }: { settings: Settings; set: SetSettin
   const centre = 0.55 - 0.4 * balance;
   const half = 0.02 + 0.5 * crossover;
 
-  const follow = (event: PointerEvent, which: 'middle' | 'end') => {
-    if (!(event.buttons & 1) || !box.current) return;
-    const { left, width } = box.current.getBoundingClientRect();
-    const L = clamp((event.clientX - left) / width, 0, 1);
-    const [name, value] =
-      which === 'middle'
-        ? (['balance', rounded(clamp((0.55 - L) / 0.4, -1, 1))] as const)
-        : (['crossover', rounded(clamp((Math.abs(L - centre) - 0.02) / 0.5, 0, 1))] as const);
-    last.current = { path: [name], value, label: name };
-    set([name], value);
-  };
-  const rest = () => {
-    if (last.current) set(last.current.path, last.current.value, last.current.label);
-    last.current = null;
-  };
   const handle = (at: number, which: 'middle' | 'end', end?: 'low' | 'high') => (
-    <i
+    <Movable
+      as="i"
       data-end={end}
       style={{ left: `${clamp(at, 0, 1) * 100}%` }}
-      onPointerDown={event => event.currentTarget.setPointerCapture(event.pointerId)}
-      onPointerMove={event => follow(event, which)}
-      onPointerUp={rest}
+      box={() => box.current?.getBoundingClientRect()}
+      near={0.01}
+      far={0.1}
+      begin={() => (from.current = { at: clamp(at, 0, 1), centre })}
+      move={right => {
+        const L = clamp(from.current.at + right, 0, 1);
+        const [name, value] =
+          which === 'middle'
+            ? (['balance', rounded(clamp((0.55 - L) / 0.4, -1, 1))] as const)
+            : ([
+                'crossover',
+                rounded(clamp((Math.abs(L - from.current.centre) - 0.02) / 0.5, 0, 1)),
+              ] as const);
+        last.current = { path: [name], value, label: name };
+        set([name], value);
+      }}
+      rest={() => {
+        if (last.current) set(last.current.path, last.current.value, last.current.label);
+        last.current = null;
+      }}
     />
   );
   return (

@@ -1,8 +1,7 @@
 import { adviceOn, type Advice } from '../../core/analysis/advice';
-import { autoLight as lightOf } from '../../core/analysis/auto-light';
-import { autoResponse as responseOf } from '../../core/analysis/auto-response';
 import { toneHistogram } from '../../core/analysis/histogram';
-import { colourAbout } from '../../core/analysis/pull';
+import { colourAbout } from '../../core/steps/pull';
+import { stepKind, type Kind } from '../../core/steps';
 import { framedSize } from '../../core/frame/geometry';
 import { render8 } from '../../core/engine/render';
 import { lostShares } from '../../core/kernels/clipping';
@@ -108,12 +107,9 @@ export async function advice(picture: PictureInfo, treatment: Treatment, stepId:
   return adviceOn(treatment.steps[at], before.data, after.data, 4);
 }
 
-/** The response to hue families that keeps apart in grey what colour keeps apart, beneath a mono step. */
-export async function autoResponse(picture: PictureInfo, beneath: Treatment) {
-  return responseOf(await smallCodes(picture, beneath));
-}
-
-/** A first setting of light from the picture's tones, beneath a light step. */
-export async function autoLight(picture: PictureInfo, beneath: Treatment) {
-  return lightOf(await smallCodes(picture, beneath));
+/** What a step of a kind finds by itself in the picture beneath it: settings to be changed. */
+export async function automatic(picture: PictureInfo, beneath: Treatment, kind: Kind): Promise<object> {
+  const offer = stepKind(kind)?.automatic;
+  if (!offer) throw new RangeError(`${kind} finds nothing by itself`);
+  return offer.find(await smallCodes(picture, beneath));
 }

@@ -3,7 +3,7 @@ import { mostChroma } from '../../core/colour/gamut';
 import { checkCarried, hold, type CarriedKind } from '../../core/formats/carried';
 import { areaPng, loupe } from './full';
 import { attach, detach, read, show, showStroke } from './screen';
-import { advice, autoLight, autoResponse, colourAt, histogram, picture, tones } from './small';
+import { advice, automatic, colourAt, histogram, picture, tones } from './small';
 
 /** Held as long as this worker lives, under its own name: so the page sees when it has died. */
 const living = new Promise<void>(done => {
@@ -42,8 +42,7 @@ const engine = {
   histogram,
   colourAt,
   advice,
-  autoResponse,
-  autoLight,
+  automatic,
   loupe,
   areaPng,
 };

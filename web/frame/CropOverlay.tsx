@@ -1,8 +1,9 @@
-import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { useRef } from 'react';
 import styled from 'styled-components';
 import { turnedBy, type Crop } from '../../core/frame/crop';
 import type { PictureInfo } from '../engine/tiles';
 import type { OnWall } from '../print/tool';
+import { Movable } from '../ui/movable';
 import type { Framing } from './useFraming';
 
 const OverPicture = styled.div`
@@ -124,40 +125,24 @@ export function CropOverlay({
   onWall: OnWall;
 }) {
   const { crop } = framing.frame;
-  const start = useRef<{ x: number; y: number; from: Crop } | null>(null);
+  const from = useRef<Crop>(crop);
   const turned = turnedBy(picture, framing.frame);
   const ratio = framing.ratio === null ? null : (framing.ratio * turned.height) / turned.width;
 
-  const press = (event: PointerEvent) => {
-    if (event.button !== 0) return;
-    event.stopPropagation();
-    event.currentTarget.setPointerCapture(event.pointerId);
-    start.current = { x: event.clientX, y: event.clientY, from: crop };
-  };
-  const move = (event: PointerEvent, to: (from: Crop, dx: number, dy: number) => Crop) => {
-    const s = start.current;
-    if (!s) return;
-    const next = to(s.from, (event.clientX - s.x) / onWall.width, (event.clientY - s.y) / onWall.height);
-    framing.cropTo(next, crop);
-  };
-  const rest = () => {
-    if (start.current) framing.cropRests();
-    start.current = null;
-  };
-  const keys = (event: KeyboardEvent, to: (from: Crop, dx: number, dy: number) => Crop) => {
-    const far = event.shiftKey ? 0.05 : 0.005;
-    const by = { ArrowLeft: [-far, 0], ArrowRight: [far, 0], ArrowUp: [0, -far], ArrowDown: [0, far] }[
-      event.key
-    ];
-    if (!by) return;
-    event.preventDefault();
-    event.stopPropagation();
-    framing.cropTo(to(crop, by[0], by[1]), crop);
-    framing.cropRests();
-  };
+  /** How the crop is moved by one of its handles, or as a whole. */
+  const moves = (to: (from: Crop, dx: number, dy: number) => Crop) => ({
+    box: () => onWall,
+    near: 0.005,
+    far: 0.05,
+    begin: () => (from.current = crop),
+    move: (dx: number, dy: number) => framing.cropTo(to(from.current, dx, dy), crop),
+    rest: () => framing.cropRests(),
+  });
   return (
     <OverPicture style={onWall}>
-      <Area
+      <Movable
+        as={Area}
+        {...moves(movedBy)}
         data-still={framing.drawing !== null || undefined}
         role="group"
         aria-label="Crop. Arrow keys move it."
@@ -168,40 +153,23 @@ export function CropOverlay({
           width: `${crop.width * 100}%`,
           height: `${crop.height * 100}%`,
         }}
-        onPointerDown={press}
-        onPointerMove={event => move(event, movedBy)}
-        onPointerUp={rest}
-        onPointerCancel={rest}
-        onKeyDown={event => keys(event, movedBy)}
       >
         {framing.drawing
           ? null
-          : handles.map(handle => {
-              const to = (from: Crop, dx: number, dy: number) => dragged(from, handle, dx, dy, ratio);
-              return (
-                <Handle
-                  key={handle.name}
-                  type="button"
-                  aria-label={`${handle.name} of the crop`}
-                  style={{
-                    left: `${50 + 50 * handle.x}%`,
-                    top: `${50 + 50 * handle.y}%`,
-                    cursor: handle.cursor,
-                  }}
-                  onPointerDown={press}
-                  onPointerMove={event => {
-                    event.stopPropagation();
-                    move(event, to);
-                  }}
-                  onPointerUp={event => {
-                    event.stopPropagation();
-                    rest();
-                  }}
-                  onKeyDown={event => keys(event, to)}
-                />
-              );
-            })}
-      </Area>
+          : handles.map(handle => (
+              <Movable
+                key={handle.name}
+                as={Handle}
+                {...moves((crop, dx, dy) => dragged(crop, handle, dx, dy, ratio))}
+                aria-label={`${handle.name} of the crop`}
+                style={{
+                  left: `${50 + 50 * handle.x}%`,
+                  top: `${50 + 50 * handle.y}%`,
+                  cursor: handle.cursor,
+                }}
+              />
+            ))}
+      </Movable>
       <svg aria-hidden="true">
         {framing.lines.map(([a, b], i) => (
           <line key={i} x1={`${a.x * 100}%`} y1={`${a.y * 100}%`} x2={`${b.x * 100}%`} y2={`${b.y * 100}%`} />

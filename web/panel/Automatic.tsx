@@ -1,10 +1,12 @@
 import { useState } from 'react';
 import styled from 'styled-components';
+import { stepKind } from '../../core/steps';
 import { changeStep } from '../../core/treatment/edit';
 import type { Step } from '../../core/treatment/schema';
 import { tell } from '../app/notices';
 import { wordFor } from '../app/words';
 import { smallPictures } from '../engine/client';
+import { boards } from '../boards';
 import { Button } from '../ui/buttons';
 import { useTools } from '../controls/tools';
 
@@ -16,23 +18,20 @@ const Offers = styled.section`
 `;
 
 /** Settings found from the picture, for kinds that can. */
-export function Automatic({ onChooseMono }: { onChooseMono: () => void }) {
+export function Automatic({ onBoard }: { onBoard: () => void }) {
   const { picture, treatment, step, commit } = useTools();
   const [busy, setBusy] = useState(false);
-  const able =
-    step.kind === 'light' ||
-    (step.kind === 'mono' && (step.settings as { method: string }).method === 'response');
-  if (!able && step.kind !== 'mono') return null;
+  const { automatic } = stepKind(step.kind)!;
+  const able = automatic && (automatic.when?.(step.settings) ?? true);
+  const board = boards[step.kind];
+  if (!able && !board) return null;
   const find = async () => {
     setBusy(true);
     try {
       const { engine } = await smallPictures();
       const at = treatment.steps.findIndex(s => s.id === step.id);
       const beneath = { ...treatment, strength: 1, steps: treatment.steps.slice(0, at) };
-      const found =
-        step.kind === 'light'
-          ? await engine.autoLight(picture, beneath)
-          : { response: await engine.autoResponse(picture, beneath) };
+      const found = await engine.automatic(picture, beneath, step.kind);
       const settings = { ...step.settings, ...found } as Step['settings'];
       commit(changeStep(treatment, step.id, { settings }), `${wordFor(step.kind)}: automatic`);
     } catch (error) {
@@ -43,9 +42,9 @@ export function Automatic({ onChooseMono }: { onChooseMono: () => void }) {
   };
   return (
     <Offers>
-      {step.kind === 'mono' ? (
-        <Button $small onPress={onChooseMono}>
-          All conversions
+      {board ? (
+        <Button $small onPress={onBoard}>
+          {board.name}
         </Button>
       ) : null}
       {able ? (

@@ -1,7 +1,8 @@
-import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { framedSize } from '../../core/frame/geometry';
 import { smallPictures } from '../engine/client';
+import { useMovable } from '../ui/movable';
 import { useTools } from '../controls/tools';
 
 const Box = styled.section`
@@ -77,17 +78,19 @@ export function Loupe() {
     if (!busy.current) void draw();
   }, [picture, treatment, at]);
 
-  const move = (right: number, down: number) =>
-    setAt(p => ({ x: clamp(p.x + right / size.width), y: clamp(p.y + down / size.height) }));
-  const keys = (event: KeyboardEvent) => {
-    const far = event.shiftKey ? 200 : 40;
-    const by = { ArrowLeft: [-far, 0], ArrowRight: [far, 0], ArrowUp: [0, -far], ArrowDown: [0, far] }[
-      event.key
-    ];
-    if (!by) return;
-    event.preventDefault();
-    move(by[0], by[1]);
-  };
+  const from = useRef(at);
+  const moveProps = useMovable({
+    box: () => ({ width: size.width / devicePixelRatio, height: size.height / devicePixelRatio }),
+    near: 40 / size.width,
+    far: 200 / size.width,
+    begin: () => (from.current = at),
+    // A drag pulls the picture along beneath the glass; a key moves the glass.
+    move: (right, down, byKey) => {
+      const sign = byKey ? 1 : -1;
+      const { x, y } = from.current;
+      setAt({ x: clamp(x + sign * right), y: clamp(y + sign * down) });
+    },
+  });
   return (
     <Box aria-label="Loupe">
       <canvas
@@ -96,12 +99,7 @@ export function Loupe() {
         role="img"
         tabIndex={0}
         aria-label="The picture at 1:1. Arrow keys move the loupe."
-        onKeyDown={keys}
-        onPointerDown={event => event.currentTarget.setPointerCapture(event.pointerId)}
-        onPointerMove={event => {
-          if (event.buttons & 1)
-            move(-event.movementX * devicePixelRatio, -event.movementY * devicePixelRatio);
-        }}
+        {...moveProps}
       />
       <small>Loupe at 1:1. Drag to look elsewhere.</small>
     </Box>

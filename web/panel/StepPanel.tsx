@@ -42,8 +42,8 @@ export interface StepPanelProps {
   onCommit: (treatment: Treatment, label: string) => void;
   /** Sets a setting of the chosen step; must stay the same function. */
   onSet: SetSetting;
-  /** Lays all conversions side by side. */
-  onChooseMono: () => void;
+  /** Lays the choices of the step side by side. */
+  onBoard: () => void;
   /** Told which settings are held; must stay the same function. */
   onHold: Hold;
   pick: PickColour;
@@ -76,7 +76,7 @@ export function StepPanel({
   onGlide,
   onCommit,
   onSet,
-  onChooseMono,
+  onBoard,
   onHold,
   pick,
   onAction,
@@ -119,8 +119,8 @@ export function StepPanel({
           value={{ picture, treatment, step, commit: onCommit, preview: onPreview, pick }}
         >
           <AdviceLine key={`advice ${step.id}`} />
-          <Automatic onChooseMono={onChooseMono} />
-          {step.kind === 'grain' || step.kind === 'sharpen' ? <Loupe /> : null}
+          <Automatic onBoard={onBoard} />
+          {kind.seenNatural ? <Loupe /> : null}
           <HoldContext.Provider value={onHold}>
             <FieldControls
               key={step.id}

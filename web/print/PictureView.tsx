@@ -1,7 +1,8 @@
-import { useCallback, useEffect, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
+import { useCallback, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import styled from 'styled-components';
 import type { Treatment } from '../../core/treatment/schema';
-import { isTyping } from '../app/keys';
+import { isKey } from '../app/keys';
+import { useKeys } from '../app/useKeys';
 import type { PictureInfo } from '../engine/tiles';
 import { Reading } from './Reading';
 import { Tones } from './Tones';
@@ -114,32 +115,20 @@ export function PictureView({
       event.key
     ];
     if (by) pan(by[0], by[1]);
-    else if (event.key === '+' || event.key === '=') zoom(scale * 1.25);
-    else if (event.key === '-') zoom(scale / 1.25);
+    else if (isKey('zoomIn', event)) zoom(scale * 1.25);
+    else if (isKey('zoomOut', event)) zoom(scale / 1.25);
     else return;
     event.preventDefault();
   };
-
-  useEffect(() => {
-    const press = (event: globalThis.KeyboardEvent) => {
-      if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event)) return;
-      if (event.key === ' ' && event.target === stage.current) {
-        event.preventDefault();
-        setSpaceHeld(true);
-      } else if (event.key === 'f') fit();
-      else if (event.key === 'n') zoom(1);
-      else if (event.key === 'h') setMarking(now => !now);
-    };
-    const release = (event: globalThis.KeyboardEvent) => {
-      if (event.key === ' ') setSpaceHeld(false);
-    };
-    window.addEventListener('keydown', press);
-    window.addEventListener('keyup', release);
-    return () => {
-      window.removeEventListener('keydown', press);
-      window.removeEventListener('keyup', release);
-    };
-  }, [zoom, fit]);
+  useKeys({
+    fit,
+    natural,
+    lost: () => setMarking(now => !now),
+    pan: {
+      hold: event => (event.target === stage.current ? setSpaceHeld(true) : false),
+      release: () => setSpaceHeld(false),
+    },
+  });
 
   const onWall = at && {
     left: at.x / ratio,

@@ -1,8 +1,9 @@
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { toHex } from '../../core/colour/srgb';
 import type { Treatment } from '../../core/treatment/schema';
 import { messageOf } from '../app/api';
 import { tell } from '../app/notices';
+import { useKeys } from '../app/useKeys';
 import { smallPictures } from '../engine/client';
 import type { PictureInfo } from '../engine/tiles';
 import type { Place, PictureTool } from './tool';
@@ -15,16 +16,7 @@ export function usePicking(picture: PictureInfo): { tool: PictureTool | null; pi
   const [request, setRequest] = useState<Parameters<PickColour>[0] | null>(null);
   const pick = useCallback<PickColour>(asked => setRequest(asked), []);
 
-  useEffect(() => {
-    if (!request) return;
-    const give = (event: KeyboardEvent) => {
-      if (event.key !== 'Escape') return;
-      event.stopPropagation();
-      setRequest(null);
-    };
-    window.addEventListener('keydown', give, true);
-    return () => window.removeEventListener('keydown', give, true);
-  }, [request]);
+  useKeys({ giveUp: () => setRequest(null) }, request !== null);
 
   const tool = useMemo<PictureTool | null>(() => {
     if (!request) return null;

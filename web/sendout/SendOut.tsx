@@ -2,13 +2,14 @@ import { useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import type { Photograph } from '../../contract/photographs';
-import type { SendOutSettings } from '../../contract/send-outs';
+import type { FormatView, SendOutSettings } from '../../contract/send-outs';
 import type { Series } from '../../contract/series';
 import type { TakeSummary } from '../../contract/takes';
 import { messageOf, pictureAddress } from '../app/api';
-import { useSend, useSendOuts, useSeries } from '../app/queries';
+import { useSend, useFormats, useSendOuts, useSeries } from '../app/queries';
 import { countOf, stepsInWords } from '../app/words';
 import { Bar, Crumbs, Push } from '../ui/bar';
+import { KeysHelp } from '../ui/keys-help';
 import { Button } from '../ui/buttons';
 import { PrintLabel } from '../ui/print-label';
 import { Wait } from '../ui/wait';
@@ -78,12 +79,14 @@ function goingOut(series: Series, ids: readonly string[]): Going[] {
 export function SendOut() {
   const { seriesId = '' } = useParams();
   const series = useSeries(seriesId);
-  if (series.isError) return <Wait problem={messageOf(series.error)} />;
-  if (!series.data) return <Wait />;
-  return <SendOutOf series={series.data} />;
+  const formats = useFormats();
+  const error = series.error ?? formats.error;
+  if (error) return <Wait problem={messageOf(error)} />;
+  if (!series.data || !formats.data) return <Wait />;
+  return <SendOutOf series={series.data} formats={formats.data} />;
 }
 
-function SendOutOf({ series }: { series: Series }) {
+function SendOutOf({ series, formats }: { series: Series; formats: readonly FormatView[] }) {
   const [search] = useSearchParams();
   const navigate = useNavigate();
   const named = search.get('takes');
@@ -98,6 +101,7 @@ function SendOutOf({ series }: { series: Series }) {
       <Bar>
         <Crumbs above={[{ to: `/series/${series.id}`, text: series.title }]} here="Send out" />
         <Push />
+        <KeysHelp />
         <Button onPress={() => void navigate(`/series/${series.id}`)}>Back to the sheet</Button>
       </Bar>
       <Desk>
@@ -123,6 +127,7 @@ function SendOutOf({ series }: { series: Series }) {
           </Thumbs>
         </section>
         <SettingsCard
+          formats={formats}
           settings={settings}
           onChange={next => {
             keepSettings(next);

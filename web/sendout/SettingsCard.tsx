@@ -1,9 +1,10 @@
 import { Input, NumberField } from 'react-aria-components';
 import styled from 'styled-components';
+import { LONGEST_EDGE } from '../../contract/limits';
 import type { Photograph } from '../../contract/photographs';
-import type { SendOutSettings } from '../../contract/send-outs';
+import type { FormatView, SendOutSettings } from '../../contract/send-outs';
 import type { TakeSummary } from '../../contract/takes';
-import { numberInWords } from '../app/words';
+import { numberInWords, wordFor, wordWithin } from '../app/words';
 import { Button, Segments } from '../ui/buttons';
 import { Picker } from '../ui/overlays';
 import { Slider } from '../ui/slider';
@@ -92,25 +93,32 @@ export function keepSettings(settings: SendOutSettings): void {
 /** Always the same object: another one would undo what is being typed. */
 const WHOLE = { useGrouping: false, maximumFractionDigits: 0 };
 const SMALLEST = 16;
-const LARGEST = 30_000;
 
 /** How the files are made. */
 export function SettingsCard({
+  formats,
   settings,
   onChange,
   going,
   busy,
   onSend,
 }: {
+  formats: readonly FormatView[];
   settings: SendOutSettings;
   onChange: (settings: SendOutSettings) => void;
   going: { photograph: Photograph; take: TakeSummary; number: number }[];
   busy: boolean;
   onSend: () => void;
 }) {
+  const format = formats.find(f => f.name === settings.format) ?? formats[0];
   const set = (change: Partial<SendOutSettings>) => {
     const next = { ...settings, ...change };
-    onChange({ ...next, bits: next.format === 'jpeg' ? 8 : next.bits });
+    const { bits, profiles } = formats.find(f => f.name === next.format) ?? format;
+    onChange({
+      ...next,
+      bits: bits.includes(next.bits) ? next.bits : bits[0],
+      profile: profiles.includes(next.profile) ? next.profile : profiles[0],
+    });
   };
   const largest = going.reduce((most, g) => Math.max(most, g.photograph.width, g.photograph.height), 0);
   const pixels = going.reduce((sum, { photograph: p }) => {
@@ -124,12 +132,8 @@ export function SettingsCard({
         <Segments
           label="Format"
           value={settings.format}
-          options={[
-            { value: 'jpeg', text: 'JPEG' },
-            { value: 'png', text: 'PNG' },
-            { value: 'tiff', text: 'TIFF' },
-          ]}
-          onChange={format => set({ format })}
+          options={formats.map(({ name }) => ({ value: name, text: wordFor(name) }))}
+          onChange={name => set({ format: name })}
         />
       </Row>
       <Row>
@@ -138,8 +142,8 @@ export function SettingsCard({
           label="Bits"
           value={String(settings.bits) as '8' | '16'}
           options={[
-            { value: '8', text: '8' },
-            { value: '16', text: '16', disabled: settings.format === 'jpeg' },
+            { value: '8', text: '8', disabled: !format.bits.includes(8) },
+            { value: '16', text: '16', disabled: !format.bits.includes(16) },
           ]}
           onChange={bits => set({ bits: bits === '16' ? 16 : 8 })}
         />
@@ -149,10 +153,7 @@ export function SettingsCard({
         <Picker
           label="Colour profile"
           value={settings.profile}
-          options={[
-            { value: 'srgb', text: 'sRGB, embedded' },
-            { value: 'grey', text: 'Grey, embedded' },
-          ]}
+          options={format.profiles.map(name => ({ value: name, text: wordWithin('profile', name) }))}
           onChange={profile => set({ profile })}
         />
       </Row>
@@ -173,7 +174,7 @@ export function SettingsCard({
               aria-label="Long edge in pixels"
               value={settings.longEdge}
               minValue={SMALLEST}
-              maxValue={LARGEST}
+              maxValue={LONGEST_EDGE}
               formatOptions={WHOLE}
               onChange={v => set({ longEdge: Number.isFinite(v) ? v : 2400 })}
             >
@@ -182,7 +183,7 @@ export function SettingsCard({
           )}
         </Two>
       </Row>
-      {settings.format === 'jpeg' ? (
+      {format.quality ? (
         <div style={{ paddingTop: 8 }}>
           <Slider
             wide

@@ -11,6 +11,7 @@ import { countOf } from '../app/words';
 import { chooseFiles, FileDrop } from '../import/FileDrop';
 import { bringIn } from '../import/imports';
 import { Bar, Crumbs, Push, WallTones } from '../ui/bar';
+import { KeysHelp } from '../ui/keys-help';
 import { Button, LinkButton, Segments } from '../ui/buttons';
 import { InPlace } from '../ui/inplace';
 import { Wait } from '../ui/wait';
@@ -120,6 +121,7 @@ function SheetOf({ series }: { series: Series }) {
       <Bar>
         <Crumbs above={[{ to: '/', text: 'All series' }]} here={series.title} />
         <Push />
+        <KeysHelp />
         <Segments
           label="Size of the thumbnails"
           value={size}

@@ -1,6 +1,7 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { ChevronRight, Ellipsis } from 'lucide-react';
 import { useCallback, useState } from 'react';
+import { KeysHelp } from '../ui/keys-help';
 import { Button as AriaButton, Input, Label, TextField } from 'react-aria-components';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
@@ -213,6 +214,7 @@ export function Shelf() {
       <Bar>
         <Crumbs here="Shelf" />
         <Push />
+        <KeysHelp />
         <WallTones />
         <Button $ink style={{ marginLeft: 14 }} onPress={() => setBeginning(true)}>
           New series

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
-import type { TakeSession } from './session';
+import type * as Sessions from './session';
 import { exposureOf, light, TAKE, TakeServer, type Fate } from './testing/take-server';
 import { breathe, stubWindow } from './testing/window';
 
@@ -27,8 +27,8 @@ interface Belief {
 
 interface World {
   server: TakeServer;
-  session: TakeSession;
-  openSession: (typeof import('./session'))['openSession'];
+  session: Sessions.TakeSession;
+  openSession: (typeof Sessions)['openSession'];
   said: string[];
   count: number;
 }

@@ -1,6 +1,8 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { MOST_TREATMENT } from '../../contract/limits';
 import { addArea, addStroke } from '../../core/treatment/areas';
+import type * as Sessions from './session';
+import type * as Store from './unsaved';
 import { exposureOf, light, OTHER_TAKE, TAKE, TakeServer } from './testing/take-server';
 import { breathe, stubWindow } from './testing/window';
 
@@ -11,7 +13,7 @@ vi.mock('../engine/client', () => ({
 
 let server: TakeServer;
 let said: string[];
-let modules: typeof import('./session') & typeof import('./unsaved');
+let modules: typeof Sessions & typeof Store;
 
 beforeEach(async () => {
   server = new TakeServer();

@@ -259,8 +259,9 @@ export class TakeSession {
   async keepMine(): Promise<void> {
     const mine = this.line.now.treatment;
     const label = this.queue.lastLabel;
-    this.begin(await call(getTake, { params: { id: this.queue.acknowledged.id } }));
-    await this.tell();
+    const theirs = await call(getTake, { params: { id: this.queue.acknowledged.id } });
+    // In one go: theirs is not called saved and shown before mine stands on it.
+    this.begin(theirs);
     this.commit(mine, label, { apart: true });
     await this.queue.flush();
   }

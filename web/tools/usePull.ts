@@ -1,5 +1,5 @@
 import { useCallback, useMemo, useState } from 'react';
-import { familiesOf, pullResponse, type Response } from '../../core/analysis/pull';
+import { stepKind } from '../../core/steps';
 import type { Family } from '../../core/colour/hues';
 import { changeStep } from '../../core/treatment/edit';
 import type { Step, Treatment } from '../../core/treatment/schema';
@@ -20,8 +20,8 @@ export interface Pulled {
 }
 
 /**
- * Press on the picture and drag up or down: what has that colour gets lighter or darker through the response
- * of the chosen mono step. A step with another method becomes a response, from rest or from where its was.
+ * Press on the picture and drag up or down: what has that colour gets lighter or darker through the chosen step, where
+ * its kind can be pulled.
  */
 export function usePull(
   picture: PictureInfo,
@@ -29,15 +29,15 @@ export function usePull(
   step: Step | undefined,
 ): { tool: PictureTool | null; pulled: Pulled | null } {
   const [pulled, setPulled] = useState<Pulled | null>(null);
-  const stepId = step?.kind === 'mono' && step.enabled ? step.id : null;
+  const stepId = step?.enabled && stepKind(step.kind)?.pull ? step.id : null;
 
   const press = useCallback(
     (at: Place) => {
       if (stepId === null) return null;
       const { treatment } = session.state();
       const index = treatment.steps.findIndex(s => s.id === stepId);
-      const begun = treatment.steps[index] as Step<'mono'>;
-      const start = begun.settings.response as Response;
+      const begun = treatment.steps[index];
+      const pull = stepKind(begun.kind)!.pull!;
       const beneath = { ...treatment, strength: 1, steps: treatment.steps.slice(0, index) };
       let colour: readonly [number, number, number] | null = null;
       let down = 0;
@@ -46,10 +46,8 @@ export function usePull(
 
       const show = () => {
         if (!colour) return;
-        const response = pullResponse(start, colour, -down / WHOLE_WAY);
-        const settings = { ...begun.settings, method: 'response', response } as Step['settings'];
-        made = changeStep(session.state().treatment, stepId, { settings });
-        const families = familiesOf(colour).map(f => ({ ...f, value: response[f.family] }));
+        const { settings, families } = pull(begun.settings, colour, -down / WHOLE_WAY);
+        made = changeStep(session.state().treatment, stepId, { settings: settings as Step['settings'] });
         setPulled(ended ? null : { at, families });
         if (ended) session.commit(made, 'Pull');
         else session.preview(made);
@@ -58,7 +56,7 @@ export function usePull(
         try {
           const { engine } = await smallPictures();
           const found = await engine.colourAt(picture, beneath, at.x, at.y);
-          if (familiesOf(found).length === 0) {
+          if (pull(begun.settings, found, 0).families.length === 0) {
             tell({ text: 'That place is grey: it has no colour to pull.', tone: 'plain' });
             return;
           }

@@ -1,5 +1,7 @@
-import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { useRef, type KeyboardEvent } from 'react';
+import { mergeProps } from 'react-aria';
 import styled from 'styled-components';
+import { useMovable } from '../ui/movable';
 
 const Handle = styled.div`
   position: absolute;
@@ -43,22 +45,31 @@ export function Lamp({
   const handle = useRef<HTMLDivElement>(null);
   const last = names.length;
 
-  const drag = (event: PointerEvent) => {
-    if (!(event.buttons & 1)) return;
-    const left = handle.current?.parentElement?.getBoundingClientRect().left ?? 0;
-    const here = event.clientX - left;
-    let nearest = 0;
-    stops.forEach((stop, i) => {
-      if (Math.abs(stop - here) < Math.abs(stops[nearest] - here)) nearest = i;
-    });
-    if (nearest !== at) onMove(nearest);
-  };
-
+  const from = useRef(0);
+  const moveTo = (next: number) => onMove(Math.min(last, Math.max(0, next)));
+  const moveProps = useMovable({
+    box: () => ({ width: 1, height: 1 }),
+    near: 1,
+    far: 1,
+    begin: () => (from.current = stops[at]),
+    move: (right, _down, byKey) => {
+      if (byKey) {
+        moveTo(at + right);
+        return;
+      }
+      const here = from.current + right;
+      let nearest = 0;
+      stops.forEach((stop, i) => {
+        if (Math.abs(stop - here) < Math.abs(stops[nearest] - here)) nearest = i;
+      });
+      if (nearest !== at) onMove(nearest);
+    },
+  });
   const onKey = (event: KeyboardEvent) => {
-    const next = { ArrowLeft: at - 1, ArrowRight: at + 1, Home: 0, End: last }[event.key];
+    const next = { Home: 0, End: last }[event.key];
     if (next === undefined) return;
     event.preventDefault();
-    onMove(Math.min(last, Math.max(0, next)));
+    moveTo(next);
   };
 
   return (
@@ -73,7 +84,7 @@ export function Lamp({
       aria-valuenow={at}
       aria-valuetext={at === 0 ? 'Bare' : `After ${names[at - 1]}`}
       style={{ left: x }}
-      onKeyDown={onKey}
+      {...mergeProps(moveProps, { onKeyDown: onKey, onPointerDown: () => handle.current?.focus() })}
     >
       <svg width="40" height="100" viewBox="0 0 40 100" aria-hidden="true">
         <defs>
@@ -83,14 +94,7 @@ export function Lamp({
           </linearGradient>
         </defs>
         <path d="M16 54h8l7.500 46h-23z" fill="url(#beam)" />
-        <g
-          className="grip"
-          onPointerDown={event => {
-            event.currentTarget.setPointerCapture(event.pointerId);
-            handle.current?.focus();
-          }}
-          onPointerMove={drag}
-        >
+        <g className="grip">
           <rect x="4" y="16" width="32" height="42" fill="transparent" stroke="none" />
           <path d="M20 24v14" stroke="#1c1c1c" strokeWidth="1.600" />
           <rect

@@ -16,6 +16,7 @@ import { stages, type Stage } from '../../core/steps/define';
 import { stepKinds, type Kind } from '../../core/steps';
 import { placeStep } from '../../core/treatment/edit';
 import type { Step, Treatment } from '../../core/treatment/schema';
+import { isKey } from '../app/keys';
 import { wordFor } from '../app/words';
 import type { PictureInfo } from '../engine/tiles';
 import { Menu } from '../ui/overlays';
@@ -195,12 +196,12 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
         onChoose(next.id);
         find(next.id)?.focus();
       }
-    } else if (event.key === 'Delete' || event.key === 'Backspace') {
+    } else if (isKey('removeTray', event)) {
       const next = steps[i + 1] ?? steps[i - 1];
       edits.remove(step.id);
       if (next) focusTray(next.id);
-    } else if (event.key.toLowerCase() === 'd' && (event.ctrlKey || event.metaKey)) edits.copy(step.id);
-    else if (event.key === ' ') edits.toggle(step.id);
+    } else if (isKey('copyTray', event)) edits.copy(step.id);
+    else if (isKey('toggleTray', event)) edits.toggle(step.id);
     else return;
     event.preventDefault();
   };

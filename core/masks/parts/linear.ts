@@ -16,5 +16,5 @@ export const linear = definePart({
     { name: 'Full end of the gradient', at: settings.from, move: from => ({ ...settings, from }) },
     { name: 'Empty end of the gradient', at: settings.to, move: to => ({ ...settings, to }) },
   ],
-  outline: ({ from, to }) => [[from, to]],
+  outline: ({ from, to }) => [{ points: [from, to] }],
 });

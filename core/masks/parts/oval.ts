@@ -86,11 +86,10 @@ export const oval = definePart({
   },
   outline: (settings, size) => {
     const at = pointOf(settings, size);
-    return [
-      Array.from({ length: OUTLINE_POINTS + 1 }, (_, i) => {
-        const t = (i / OUTLINE_POINTS) * 2 * Math.PI;
-        return at(Math.cos(t), Math.sin(t));
-      }),
-    ];
+    const points = Array.from({ length: OUTLINE_POINTS + 1 }, (_, i) => {
+      const t = (i / OUTLINE_POINTS) * 2 * Math.PI;
+      return at(Math.cos(t), Math.sin(t));
+    });
+    return [{ points }];
   },
 });

@@ -1,8 +1,8 @@
-import { aroundTheCircle, familyNames, hueSixths, readAround, type Family } from '../colour/hues';
-import { rgbToOklab } from '../colour/oklab';
-import { LUMINANCE, decode, encode } from '../colour/srgb';
-import type { Codes } from '../kernels/grid';
-import { RESPONSE_DEPTH, responseShare } from '../steps/mono';
+import { aroundTheCircle, familyNames, hueSixths, readAround, type Family } from '../../colour/hues';
+import { rgbToOklab } from '../../colour/oklab';
+import { LUMINANCE, decode, encode } from '../../colour/srgb';
+import type { Codes } from '../../kernels/grid';
+import { RESPONSE_DEPTH, responseShare } from '../response';
 import { sampleOf } from './sample';
 
 /** No family is moved further than this. */

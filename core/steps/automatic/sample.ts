@@ -1,4 +1,4 @@
-import { mostCode, type Codes } from '../kernels/grid';
+import { mostCode, type Codes } from '../../kernels/grid';
 
 /**
  * Pixels spread evenly over a picture, the same ones every time.

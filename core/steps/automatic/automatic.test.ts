@@ -1,12 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { pureHue, familyNames } from '../colour/hues';
-import { paint, pixelAt, read, rendered, picture } from '../testing/pictures';
-import { hex } from '../testing/arbitraries';
-import { own, grey } from '../testing/own';
-import { parseHex, luma } from '../colour/srgb';
-import { autoLight } from './auto-light';
-import { autoResponse } from './auto-response';
+import { pureHue, familyNames } from '../../colour/hues';
+import { paint, pixelAt, read, rendered, picture } from '../../testing/pictures';
+import { hex } from '../../testing/arbitraries';
+import { own, grey } from '../../testing/own';
+import { parseHex, luma } from '../../colour/srgb';
+import { autoLight } from './light';
+import { autoResponse } from './response';
 
 /** Patches side by side, each of one colour. */
 const patches = (colours: readonly (readonly number[])[]) =>

@@ -1,5 +1,5 @@
-import { decode, luma } from '../colour/srgb';
-import type { Codes } from '../kernels/grid';
+import { decode, luma } from '../../colour/srgb';
+import type { Codes } from '../../kernels/grid';
 import { sampleOf } from './sample';
 
 /** What `light` is set to by itself; what is not named stays at rest. */

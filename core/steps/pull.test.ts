@@ -1,8 +1,8 @@
-import { noContext } from '../steps/define';
+import { noContext } from './define';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { FAMILIES, familyNames, pureHue, type Family } from '../colour/hues';
-import { mono } from '../steps/mono';
+import { mono } from './mono';
 import { newStep } from '../treatment/edit';
 import { bareTreatment } from '../treatment/schema';
 import { colourAbout, familiesOf, pullResponse, type Response } from './pull';

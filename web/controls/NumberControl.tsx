@@ -1,0 +1,109 @@
+import { memo, useContext } from 'react';
+import { FAMILIES, pureHue, type Family } from '../../core/colour/hues';
+import { toHex } from '../../core/colour/srgb';
+import type { NumberField } from '../../core/settings/fields';
+import type { SplitToneSettings } from '../../core/steps/split-tone';
+import { wordWithin } from '../app/words';
+import type { SetSetting } from '../takes/useEdits';
+import { Slider } from '../ui/slider';
+import type { FieldProps, Values } from './fields';
+import { huePaint, lightnessOf, saturationPaint } from './paint';
+import { Section } from './Section';
+import { ToneRamp } from './ToneRamp';
+import { HoldContext } from './tools';
+
+/** How each unit is shown: times what, with what after it, in what steps. */
+const units: Record<
+  NumberField['unit'],
+  { shownTimes: number; unit: string; decimals: number; step: number }
+> = {
+  ev: { shownTimes: 1, unit: '', decimals: 2, step: 0.05 },
+  amount: { shownTimes: 100, unit: '', decimals: 0, step: 0.01 },
+  fraction: { shownTimes: 100, unit: '', decimals: 0, step: 0.01 },
+  hue: { shownTimes: 1, unit: '°', decimals: 0, step: 1 },
+  plain: { shownTimes: 1, unit: '', decimals: 2, step: 0.01 },
+  length: { shownTimes: 1000, unit: '‰', decimals: 1, step: 0.0001 },
+  whole: { shownTimes: 1, unit: '', decimals: 0, step: 1 },
+};
+
+/** The OKLab lightness of a track that stands for no range of tones. */
+const MIDDLE = 0.66;
+
+/** The paint of a track, where colour says what the values give. */
+function paintOf(name: string, path: readonly string[], values: Values): string | undefined {
+  const [range = ''] = path;
+  const strong = values.saturation ?? values.amount;
+  // In the hue families hue and saturation are changes, not colours.
+  if (typeof values.hue === 'number' && typeof strong === 'number' && !(range in FAMILIES)) {
+    const L = lightnessOf[range] ?? MIDDLE;
+    if (name === 'hue') return huePaint(L, strong);
+    if (name === 'saturation' || name === 'amount') return saturationPaint(values.hue, L);
+  }
+  if (name in FAMILIES && path.at(-1) === 'response') {
+    const [r, g, b] = pureHue(FAMILIES[name as Family]).map(v => 0.3 + 0.45 * v);
+    return `linear-gradient(90deg, #16181a, ${toHex(r, g, b)} 50%, #f6f6f6)`;
+  }
+  return undefined;
+}
+
+/** One number; drawn again only when its value or its paint changes. */
+const NumberSlider = memo(function NumberSlider({
+  at,
+  field,
+  value,
+  paint,
+  set,
+  called,
+  within = '',
+}: {
+  /** The path of the setting, joined by dots. */
+  at: string;
+  field: NumberField;
+  value: number;
+  paint: string | undefined;
+  set: SetSetting;
+  called?: string;
+  within?: string;
+}) {
+  const path = at.split('.');
+  const hold = useContext(HoldContext);
+  const word = (i: number) => wordWithin(path[i - 1] ?? within, path[i]);
+  const label = word(path.length - 1);
+  const own = path.map((_, i) => (i ? word(i).toLowerCase() : word(i))).join(' ');
+  const name = called ? `${called} ${own.toLowerCase()}` : own;
+  return (
+    <Slider
+      label={label}
+      name={name}
+      value={value}
+      min={field.min}
+      max={field.max}
+      standard={field.default}
+      {...units[field.unit]}
+      paint={paint}
+      onChange={v => set.glide(path, v)}
+      onChangeEnd={v => set(path, v, own.toLowerCase())}
+      onHold={held => hold(held ? [path] : [])}
+    />
+  );
+});
+
+/** A number; where it says so, what it moves stands above it. */
+export function NumberControl({ name, field, values, path, set, called, within }: FieldProps<NumberField>) {
+  return (
+    <Section data-plain={path.length > 1 || undefined}>
+      {field.above === 'tone-ramp' ? (
+        <ToneRamp settings={values as unknown as SplitToneSettings} set={set} />
+      ) : null}
+      <NumberSlider
+        at={path.join('.')}
+        field={field}
+        value={Number(values[name])}
+        paint={paintOf(name, path.slice(0, -1), values)}
+        set={set}
+        called={called}
+        within={within}
+      />
+    </Section>
+  );
+}

@@ -1,0 +1,81 @@
+import { useState } from 'react';
+import { Keyboard } from 'lucide-react';
+import styled from 'styled-components';
+import { keys, type Key } from '../app/keys';
+import { useKeys } from '../app/useKeys';
+import { Button, IconButton } from './buttons';
+import { Dialog, DialogActions } from './overlays';
+
+const Table = styled.table`
+  border-collapse: collapse;
+  display: block;
+  max-height: 60vh;
+  overflow: auto;
+  th,
+  td {
+    text-align: left;
+    vertical-align: top;
+    padding: 5px 14px 5px 0;
+    border-top: 1px solid var(--rule);
+    font-weight: 400;
+  }
+  th {
+    font-weight: 600;
+    white-space: nowrap;
+  }
+  td:last-child {
+    padding-right: 0;
+    color: var(--ink-2);
+  }
+  kbd {
+    font: inherit;
+    font-weight: 550;
+    background: var(--paper);
+    border-radius: 3px;
+    padding: 1px 5px;
+    white-space: nowrap;
+  }
+`;
+
+/** The written form of a key: what stands between backticks as a key, what between asterisks plainly. */
+const Written = ({ text }: { text: string }) =>
+  text
+    .replaceAll('*', '')
+    .split('`')
+    .map((part, i) => (i % 2 ? <kbd key={i}>{part}</kbd> : part));
+
+/** All keys, by the part of the application that they are for. Opened by its button or by `?`. */
+export function KeysHelp() {
+  const [open, setOpen] = useState(false);
+  useKeys({ help: () => setOpen(true) });
+  const list = Object.values<Key>(keys);
+  return (
+    <>
+      <IconButton aria-label="Keys" onPress={() => setOpen(true)}>
+        <Keyboard aria-hidden="true" />
+      </IconButton>
+      {open ? (
+        <Dialog title="Keys" onClose={() => setOpen(false)}>
+          <Table>
+            <tbody>
+              {list.map(({ where, written, does }, i) => (
+                <tr key={`${where} ${written}`}>
+                  <th scope="row">{list[i - 1]?.where === where ? '' : where}</th>
+                  <td>
+                    <Written text={written} />
+                  </td>
+                  <td>{does}</td>
+                </tr>
+              ))}
+            </tbody>
+          </Table>
+          <DialogActions>
+            <Button $ink onPress={() => setOpen(false)}>
+              Close
+            </Button>
+          </DialogActions>
+        </Dialog>
+      ) : null}
+    </>
+  );
+}
