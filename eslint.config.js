@@ -31,6 +31,7 @@ export default ts.config(
       'playwright-report/**',
     ],
   },
+  { linterOptions: { reportUnusedDisableDirectives: 'error' } },
   js.configs.recommended,
   ...ts.configs.recommended,
   {
@@ -38,6 +39,27 @@ export default ts.config(
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
       '@typescript-eslint/consistent-type-imports': 'error',
       eqeqeq: 'error',
+      // A cast past the types is allowed where it says why.
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'TSAsExpression[typeAnnotation.type="TSNeverKeyword"]',
+          message: 'Say why, or do without.',
+        },
+        {
+          selector: 'TSAsExpression > TSAsExpression[typeAnnotation.type="TSUnknownKeyword"]',
+          message: 'Say why, or do without.',
+        },
+      ],
+    },
+  },
+  {
+    // What needs types: a promise that nobody waits for is a failure that nobody sees.
+    files: ['{core,contract,server,web,demo,e2e}/**/*.{ts,tsx}'],
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    rules: {
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { attributes: false } }],
     },
   },
   {
@@ -57,6 +79,7 @@ export default ts.config(
   },
   {
     files: ['web/**/*.{ts,tsx}'],
+    ignores: ['web/**/*.test.ts'],
     rules: forbid(
       ['**/server/**', 'node:*', 'sharp', 'express', 'sequelize', 'pg'],
       'web talks to the server over HTTP only.',

@@ -22,17 +22,20 @@ const label = z.string().max(120).default('');
 const command = z.uuid().optional();
 
 /** A treatment as its format has it; the core reads it, and says what is wrong and where. */
-export const treatmentView = z.looseObject({
-  format: z.string(),
-  version: z.int(),
-}) as unknown as z.ZodType<Treatment, Treatment>;
+// eslint-disable-next-line no-restricted-syntax -- the core reads it whole; here only its head is looked at
+export const treatmentView = z.looseObject({ format: z.string(), version: z.int() }) as unknown as z.ZodType<
+  Treatment,
+  Treatment
+>;
 
 /** JSON Patch, RFC 6902; its values are checked with the treatment that it makes. */
-const operationSchema = z.looseObject({
+const looseOperation = z.looseObject({
   op: z.enum(['add', 'remove', 'replace', 'move', 'copy', 'test']),
   path: z.string().max(1000),
   from: z.string().max(1000).optional(),
-}) as unknown as z.ZodType<Operation, Operation>;
+});
+// eslint-disable-next-line no-restricted-syntax -- which values go with which operation is told where the patch is laid on
+const operationSchema = looseOperation as unknown as z.ZodType<Operation, Operation>;
 
 export const patchSchema = z.array(operationSchema).max(100_000);
 

@@ -303,7 +303,7 @@ test('a keystone by two drawn lines, cropped, with glow', async ({ page, app }) 
   await expect(panel.getByText('And now along a second one.')).toBeVisible();
   await drag(page, onLine(250, 0.95), onLine(250, 0.05));
   await expect(page.getByRole('button', { name: 'Undo: Frame: two lines' })).toBeVisible();
-  await expect(panel.getByRole('textbox', { name: 'Upright lines, number' })).not.toHaveValue('0');
+  await expect(panel.getByRole('textbox', { name: 'Verticals, number' })).not.toHaveValue('0');
   await panel.getByRole('button', { name: 'Done' }).click();
   const upright = await pictureOn(page);
   // Each line stands: where it is dark near the top it is dark near the foot.

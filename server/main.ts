@@ -42,8 +42,8 @@ async function main(): Promise<void> {
     await services.close().catch(() => undefined);
     process.exit(0);
   };
-  process.on('SIGINT', stop);
-  process.on('SIGTERM', stop);
+  process.on('SIGINT', () => void stop());
+  process.on('SIGTERM', () => void stop());
 }
 
 main().catch(error => {

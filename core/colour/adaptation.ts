@@ -30,12 +30,21 @@ const CONES_TO_XYZ: Matrix = [
   [-0.0085287, 0.0400428, 0.9684867],
 ];
 
+type Row = [number, number, number];
+
+/** A matrix made of another, row by row. */
+export const byRow = (m: Matrix, make: (row: readonly number[], i: number) => Row): Matrix => [
+  make(m[0], 0),
+  make(m[1], 1),
+  make(m[2], 2),
+];
+
 export function multiply(a: Matrix, b: Matrix): Matrix {
-  return a.map(row => [0, 1, 2].map(j => row[0] * b[0][j] + row[1] * b[1][j] + row[2] * b[2][j])) as never;
+  return byRow(a, row => [0, 1, 2].map(j => row[0] * b[0][j] + row[1] * b[1][j] + row[2] * b[2][j]) as Row);
 }
 
 export function apply(m: Matrix, [x, y, z]: readonly number[]): [number, number, number] {
-  return m.map(row => row[0] * x + row[1] * y + row[2] * z) as never;
+  return m.map(row => row[0] * x + row[1] * y + row[2] * z) as [number, number, number];
 }
 
 const RGB_TO_CONES = multiply(XYZ_TO_CONES, RGB_TO_XYZ);
@@ -46,6 +55,6 @@ export const conesOf = (linear: readonly number[]) => apply(RGB_TO_CONES, linear
 
 /** The matrix on linear sRGB that multiplies each cone response by a gain. */
 export function coneGains([l, m, s]: readonly number[]): Matrix {
-  const scaled = RGB_TO_CONES.map((row, i) => row.map(v => v * [l, m, s][i])) as never;
+  const scaled = byRow(RGB_TO_CONES, (row, i) => row.map(v => v * [l, m, s][i]) as Row);
   return multiply(CONES_TO_RGB, scaled);
 }

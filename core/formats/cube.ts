@@ -1,3 +1,6 @@
+/** A corner of the colours that a table holds. */
+type Corner = [number, number, number];
+
 /**
  * Colour tables in the open .cube text form: 1D and 3D, domain limits, comments, any spacing. Red varies fastest
  * in a 3D table.
@@ -7,8 +10,8 @@ export interface CubeTable {
   dimensions: 1 | 3;
   /** Entries along an axis. */
   size: number;
-  domainMin: [number, number, number];
-  domainMax: [number, number, number];
+  domainMin: Corner;
+  domainMax: Corner;
   /** RGB, interleaved: `size` entries for 1D, `size`³ for 3D with red fastest. */
   values: Float32Array;
 }
@@ -48,8 +51,8 @@ export function readCube(text: string): CubeTable {
   let title = '';
   let dimensions: 1 | 3 | 0 = 0;
   let size = 0;
-  let min: number[] = [0, 0, 0];
-  let max: number[] = [1, 1, 1];
+  let min: Corner = [0, 0, 0];
+  let max: Corner = [1, 1, 1];
   let values = new Float32Array(0);
   let filled = 0;
   let line = 0;
@@ -88,10 +91,10 @@ export function readCube(text: string): CubeTable {
         break;
       }
       case 'DOMAIN_MIN':
-        min = numbersOf(rest, 3, line, first);
+        min = numbersOf(rest, 3, line, first) as Corner;
         break;
       case 'DOMAIN_MAX':
-        max = numbersOf(rest, 3, line, first);
+        max = numbersOf(rest, 3, line, first) as Corner;
         break;
       case 'LUT_1D_INPUT_RANGE':
       case 'LUT_3D_INPUT_RANGE': {
@@ -108,7 +111,7 @@ export function readCube(text: string): CubeTable {
   const total = dimensions === 3 ? size ** 3 : size;
   if (filled < total) throw new CubeError(0, `has ${filled} entries of the ${total} that its size asks for`);
   if (min.some((v, i) => !(v < max[i]))) throw new CubeError(0, 'the domain is empty');
-  return { title, dimensions, size, domainMin: min as never, domainMax: max as never, values };
+  return { title, dimensions, size, domainMin: min, domainMax: max, values };
 }
 
 /** Writes a table as .cube text, six decimals. */

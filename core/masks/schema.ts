@@ -9,12 +9,13 @@ import { partKinds, type MaskPart } from './parts';
  * the uncropped, unturned photograph; radii and feather are fractions of its long edge.
  */
 
+// The kinds say what their fields give; Zod cannot know it.
+// eslint-disable-next-line no-restricted-syntax -- as said
 const partSchema = z.discriminatedUnion(
   'kind',
-  partKinds.map(
-    ({ kind, fields }) =>
-      z.strictObject({ kind: z.literal(kind), op: z.enum(ops).default('add'), ...shapeOf(fields as Fields) }),
-    // The union is made of a list, whose length its type wants to know.
+  // eslint-disable-next-line no-restricted-syntax -- the union is made of a list, whose length its type wants to know
+  partKinds.map(({ kind, fields }) =>
+    z.strictObject({ kind: z.literal(kind), op: z.enum(ops).default('add'), ...shapeOf(fields as Fields) }),
   ) as never,
   {
     error: issue => {
@@ -25,7 +26,7 @@ const partSchema = z.discriminatedUnion(
         : `unknown mask part ${JSON.stringify(kind)}`;
     },
   },
-) as unknown as z.ZodType<MaskPart>; // The kinds say what their fields give; Zod cannot know it.
+) as unknown as z.ZodType<MaskPart>;
 
 export const maskSchema = z.strictObject({
   id: idSchema,

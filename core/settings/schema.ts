@@ -117,6 +117,6 @@ export const shapeOf = (fields: Fields): Record<string, z.ZodType> =>
 
 /** The Zod schema of a set of fields: strict, every setting with its default. */
 export function settingsSchema<F extends Fields>(fields: F): z.ZodType<SettingsOf<F>> {
-  // The descriptions say what the schemas give; Zod cannot know it.
+  // eslint-disable-next-line no-restricted-syntax -- the descriptions say what the schemas give; Zod cannot know it
   return z.strictObject(shapeOf(fields)).prefault({}) as unknown as z.ZodType<SettingsOf<F>>;
 }

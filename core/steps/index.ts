@@ -55,6 +55,7 @@ export type Kind = AnyStepKind['kind'];
 type KindNamed<K extends Kind> = Extract<AnyStepKind, { kind: K }>;
 export type Settings<K extends Kind = Kind> = K extends Kind ? KindNamed<K>['defaults'] : never;
 
+// eslint-disable-next-line no-restricted-syntax -- one list of kinds of different settings; each reads its own
 const byName = new Map<string, StepKind>(stepKinds.map(k => [k.kind, k as unknown as StepKind]));
 
 /** The definition of a kind, or undefined where the name is not known. */

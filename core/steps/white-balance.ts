@@ -1,4 +1,4 @@
-import { apply, coneGains, conesOf, multiply, type Matrix } from '../colour/adaptation';
+import { byRow, apply, coneGains, conesOf, multiply, type Matrix } from '../colour/adaptation';
 import { LUMINANCE, decode, parseHex } from '../colour/srgb';
 import { toEncoded, toLinear } from '../colour/transfer';
 import { defineStep } from './define';
@@ -12,7 +12,7 @@ const TINT = [0.12, -0.22, 0.12] as const;
 function keepingWhite(m: Matrix): Matrix {
   const [r, g, b] = apply(m, [1, 1, 1]);
   const y = LUMINANCE[0] * r + LUMINANCE[1] * g + LUMINANCE[2] * b;
-  return m.map(row => row.map(v => v / y)) as never;
+  return byRow(m, row => [row[0] / y, row[1] / y, row[2] / y]);
 }
 
 /** The adaptation that makes a colour grey of its own luminance; null where it has no light to go by. */

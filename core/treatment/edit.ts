@@ -51,10 +51,9 @@ export function changeStep(treatment: Treatment, id: string, change: Partial<Ste
   };
 }
 
-type Settings = { readonly [name: string]: unknown };
-
-function withSetting(settings: Settings, [name, ...rest]: readonly string[], value: unknown): Settings {
-  return { ...settings, [name]: rest.length ? withSetting(settings[name] as Settings, rest, value) : value };
+function withSetting(settings: object, [name, ...rest]: readonly string[], value: unknown): object {
+  const inner = (settings as Record<string, unknown>)[name];
+  return { ...settings, [name]: rest.length ? withSetting(inner as object, rest, value) : value };
 }
 
 /** Sets one setting of a step, named by its path: `['shadows', 'hue']`. */
@@ -66,8 +65,8 @@ export function changeSetting(
 ): Treatment {
   const step = treatment.steps.find(s => s.id === id);
   if (!step) return treatment;
-  const settings = withSetting(step.settings as unknown as Settings, path, value);
-  return changeStep(treatment, id, { settings: settings as unknown as Step['settings'] });
+  const settings = withSetting(step.settings, path, value) as Step['settings'];
+  return changeStep(treatment, id, { settings });
 }
 
 /**

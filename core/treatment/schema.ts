@@ -81,11 +81,12 @@ function settingsOfKind({ fields, earlier }: Pick<StepKind, 'fields' | 'earlier'
 
 const stepSchema = z.discriminatedUnion(
   'kind',
+  // eslint-disable-next-line no-restricted-syntax -- the union is made of a list, whose length its type wants to know
   stepKinds.map(k =>
     z.strictObject({
       kind: z.literal(k.kind),
       ...stepFrame,
-      mix: z.enum(mixNames).default((k as unknown as StepKind).mix ?? 'normal'),
+      mix: z.enum(mixNames).default(stepKind(k.kind)!.mix ?? 'normal'),
       settings: settingsOfKind(k),
     }),
   ) as never,

@@ -54,6 +54,7 @@ export function through<P extends readonly number[]>(points: P[], t: number): P 
   const s = place - first;
   const at = (index: number) => points[Math.min(Math.max(index, 0), points.length - 1)]!;
   const [a, b, c, d] = [at(first - 1), at(first), at(first + 1), at(first + 2)];
+  // eslint-disable-next-line no-restricted-syntax -- as many axes as the points have
   return b.map(
     (_, axis) =>
       0.5 *

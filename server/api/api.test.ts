@@ -525,6 +525,7 @@ describe('sending out', () => {
       fileName: 'y.png',
     });
     const full = { pixels: () => Promise.reject(new Error('The disk is full.')) };
+    // eslint-disable-next-line no-restricted-syntax -- a store that only fails
     await makeSendOut({ ...server.services, pictures: full as never }, wrong.id);
     const failed = (await SendOut.findByPk(wrong.id))!;
     expect(failed.state).toBe('failed');

@@ -66,7 +66,7 @@ export function createApp(services: Services, queue: Queue, interfaceFolder: str
           scriptSrc: [req => (mayCompile(req.url ?? '') ? "'self' 'wasm-unsafe-eval'" : "'self'")],
           styleSrc: [
             "'self'",
-            (_req, res) => `'nonce-${(res as unknown as { locals: { nonce: string } }).locals.nonce}'`,
+            (_req, res) => `'nonce-${(res as express.Response<unknown, { nonce: string }>).locals.nonce}'`,
           ],
           imgSrc: ["'self'", 'blob:', 'data:'],
           fontSrc: ["'self'"],

@@ -7,7 +7,9 @@ import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 const CHUNK = 1024 * 1024;
 
 /** The driver's own connection beneath a transaction: it sends bytes as bytes, not as hex in the SQL. */
-const clientOf = (transaction: Transaction) => (transaction as unknown as { connection: Client }).connection;
+const clientOf = (transaction: Transaction) =>
+  // eslint-disable-next-line no-restricted-syntax -- Sequelize does not tell of it
+  (transaction as unknown as { connection: Client }).connection;
 
 async function* inChunks(bytes: AsyncIterable<Buffer>): AsyncGenerator<Buffer> {
   let held: Buffer[] = [];

@@ -31,12 +31,12 @@ export async function keepCarried(
 
 /** Notes that a take refers to something. Throws a TreatmentError that names what is not kept here. */
 export async function referToCarried(
+  sequelize: Sequelize,
   takeId: string,
   carried: readonly Carried[],
   transaction: Transaction,
 ): Promise<void> {
   if (!carried.length) return;
-  const { sequelize } = transaction as unknown as { sequelize: Sequelize };
   const rows = await sequelize.query<{ sha256: string; kind: string }>(
     `SELECT sha256, kind FROM carried WHERE sha256 = ANY($1) FOR SHARE`,
     { bind: [carried.map(c => c.reference.sha256)], type: QueryTypes.SELECT, transaction },

@@ -128,5 +128,5 @@ export async function workOnSendOuts(services: Services, queue: Queue): Promise<
   const again = () =>
     takeUpAgain().catch(error => services.log.warn({ err: error }, 'send-outs not taken up'));
   await again();
-  setInterval(again, SILENT_MS).unref();
+  setInterval(() => void again(), SILENT_MS).unref();
 }

@@ -2,7 +2,7 @@ import { ArrowDown, ArrowUp, Plus, Trash2 } from 'lucide-react';
 import styled from 'styled-components';
 import { tonerNames, turnedShare, type TonerName } from '../../core/steps/baths';
 import { noContext } from '../../core/steps/define';
-import { stepKind } from '../../core/steps';
+import { baths as bathsStep } from '../../core/steps/baths';
 import { toHex } from '../../core/colour/srgb';
 import { wordFor } from '../app/words';
 import { Button, IconButton } from '../ui/buttons';
@@ -58,8 +58,7 @@ const percent = (v: number) => `${Math.round(v * 100)} %`;
 
 /** A tone scale as the baths up to one leave it. */
 function scaleOf(baths: Bath[]): string {
-  const kind = stepKind('baths')!;
-  const point = kind.point({ ...kind.defaults, baths } as never, noContext());
+  const point = bathsStep.point({ ...bathsStep.defaults, baths }, noContext());
   const c = new Float64Array(3);
   const colours = Array.from({ length: 17 }, (_, i) => {
     c.fill(i / 16);

@@ -9,6 +9,7 @@ import { smallPictures } from '../engine/client';
 import { wordFor } from '../app/words';
 import { Button, Segments } from '../ui/buttons';
 import type { SetSetting } from '../takes/useEdits';
+import { useKept } from '../print/useKept';
 import { useTools } from './tools';
 
 const SIDE = 256;
@@ -86,16 +87,13 @@ const inks: Record<Channel, string> = {
 function useTones(): string {
   const { picture, treatment, step } = useTools();
   const [outline, setOutline] = useState('');
-  const beneath = treatment.steps.slice(
-    0,
-    treatment.steps.findIndex(s => s.id === step.id),
-  );
-  const key = JSON.stringify(beneath);
+  const at = treatment.steps.findIndex(s => s.id === step.id);
+  const beneath = useKept({ ...treatment, strength: 1, steps: treatment.steps.slice(0, at) });
   useEffect(() => {
     let stale = false;
     const look = async () => {
       const { engine } = await smallPictures();
-      const counts = await engine.tones(picture, { ...treatment, strength: 1, steps: beneath });
+      const counts = await engine.tones(picture, beneath);
       if (stale) return;
       const most = Math.max(...counts.slice(2, -2), 1);
       const heights = counts.map(n => Math.min(1, n / most) * 0.8 * SIDE);
@@ -106,8 +104,7 @@ function useTones(): string {
     return () => {
       stale = true;
     };
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the key stands for what lies beneath
-  }, [picture, key]);
+  }, [picture, beneath]);
   return outline;
 }
 
@@ -151,7 +148,7 @@ export function CurveControl({
     );
     setChosen(Math.max(0, index - 1));
   };
-  const place = (event: PointerEvent): [number, number] => {
+  const place = (event: { clientX: number; clientY: number }): [number, number] => {
     const box = svg.current!.getBoundingClientRect();
     return [(event.clientX - box.left) / box.width, 1 - (event.clientY - box.top) / box.height];
   };
@@ -239,7 +236,7 @@ export function CurveControl({
         aria-label={`Curve, ${name}. Press to add a point, drag to move it, Delete removes it.`}
         {...mergeProps(moveProps, { onPointerDown: press, onPointerUp: rest, onPointerCancel: rest })}
         onDoubleClick={event => {
-          const [u, v] = place(event as unknown as PointerEvent);
+          const [u, v] = place(event);
           const index = points.findIndex(p => Math.hypot(p[0] - u, p[1] - v) < 0.045);
           if (index >= 0) without(index);
         }}

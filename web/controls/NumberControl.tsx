@@ -92,9 +92,7 @@ const NumberSlider = memo(function NumberSlider({
 export function NumberControl({ name, field, values, path, set, called, within }: FieldProps<NumberField>) {
   return (
     <Section data-plain={path.length > 1 || undefined}>
-      {field.above === 'tone-ramp' ? (
-        <ToneRamp settings={values as unknown as SplitToneSettings} set={set} />
-      ) : null}
+      {field.above === 'tone-ramp' ? <ToneRamp settings={values as SplitToneSettings} set={set} /> : null}
       <NumberSlider
         at={path.join('.')}
         field={field}

@@ -72,6 +72,7 @@ export function livingEngine(before: (engine: Remote<Engine>) => Promise<unknown
   const ask = async (method: keyof Engine, args: unknown[]): Promise<unknown> => {
     const lost = dead;
     await Promise.race([ready, lost]);
+    // eslint-disable-next-line no-restricted-syntax -- whichever method it is, the caller knows its types
     const call = remote[method] as unknown as (...args: unknown[]) => Promise<unknown>;
     return Promise.race([call(...args), lost]);
   };

@@ -170,8 +170,7 @@ export function FramePanel({ framing, picture }: { framing: Framing; picture: Pi
         {(['vertical', 'horizontal'] as const).map(which => (
           <Slider
             key={which}
-            label={which === 'vertical' ? 'Upright' : 'Level'}
-            name={which === 'vertical' ? 'Upright lines' : 'Level lines'}
+            label={which === 'vertical' ? 'Verticals' : 'Horizontals'}
             value={frame.keystone[which]}
             min={-1}
             max={1}

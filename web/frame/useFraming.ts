@@ -8,7 +8,7 @@ import {
   type Crop,
 } from '../../core/frame/crop';
 import { framedSize, geometryOf } from '../../core/frame/geometry';
-import { madeParallel, straightened, type Line } from '../../core/frame/upright';
+import { madeParallel, straightened, type Line } from '../../core/frame/verticals';
 import { wholeFrame, type Frame } from '../../core/frame/schema';
 import type { Treatment } from '../../core/treatment/schema';
 import type { PictureInfo } from '../engine/tiles';

@@ -122,12 +122,7 @@ export function StepPanel({
           <Automatic onBoard={onBoard} />
           {kind.seenNatural ? <Loupe /> : null}
           <HoldContext.Provider value={onHold}>
-            <FieldControls
-              key={step.id}
-              fields={kind.fields}
-              values={step.settings as unknown as Record<string, unknown>}
-              set={onSet}
-            />
+            <FieldControls key={step.id} fields={kind.fields} values={{ ...step.settings }} set={onSet} />
           </HoldContext.Provider>
         </ToolsContext.Provider>
         <AreaSection

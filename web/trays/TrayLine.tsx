@@ -20,6 +20,7 @@ import { isKey } from '../app/keys';
 import { wordFor } from '../app/words';
 import type { PictureInfo } from '../engine/tiles';
 import { Menu } from '../ui/overlays';
+import { looksTheSame } from '../../core/treatment/same';
 import { runsOf } from '../../core/treatment/groups';
 import type { Edits } from '../takes/useEdits';
 import { GroupFrame } from './GroupFrame';
@@ -121,14 +122,13 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
   const [lampX, setLampX] = useState(20);
   const [stops, setStops] = useState<number[]>([]);
 
-  // One treatment a tray, kept while nothing before the tray changes, so that its picture is not made again.
+  // One treatment a tray, kept while nothing that it shows changes, so that its picture is not made again.
   const kept = useRef<Treatment[]>([]);
   const upTo = useMemo(() => {
     kept.current = steps.map((_, i) => {
       const part = { ...treatment, strength: 1, steps: steps.slice(0, i + 1) };
       const old = kept.current[i];
-      const same = old && old.steps.length === i + 1 && old.steps.every((s, j) => s === part.steps[j]);
-      return same ? old : part;
+      return old && looksTheSame(old, part) ? old : part;
     });
     return kept.current;
   }, [treatment, steps]);

@@ -17,7 +17,7 @@ type PartOf<P> = P extends PartKind<infer K, infer F> ? { kind: K; op: Op } & Se
 /** A part of a mask. */
 export type MaskPart = PartOf<(typeof partKinds)[number]>;
 
-// One list of kinds of different settings: each reads its own.
+// eslint-disable-next-line no-restricted-syntax -- one list of kinds of different settings; each reads its own
 const byKind = new Map<string, PartKind>(partKinds.map(p => [p.kind, p as unknown as PartKind]));
 
 /** The definition of a part's kind; what the part is set to goes into its functions. */

@@ -4,7 +4,7 @@ import { frameSchema, type Frame } from './schema';
 import { mirrored, turned } from './turn';
 import { cropOfRatio, cropsOf, cropTowards, fullCrop, turnedBy, withinPhotograph } from './crop';
 import { framedSize, geometryOf } from './geometry';
-import { madeParallel, straightened, type Line } from './upright';
+import { madeParallel, straightened, type Line } from './verticals';
 
 const photograph = { width: 3000, height: 2000 };
 const frameOf = (part: object) => frameSchema.parse(part);

@@ -1,0 +1,10 @@
+import { useRef } from 'react';
+import { looksTheSame } from '../../core/treatment/same';
+import type { Treatment } from '../../core/treatment/schema';
+
+/** A treatment, the same object as long as it makes the same picture: what is made of it need not be made again. */
+export function useKept(treatment: Treatment): Treatment {
+  const kept = useRef(treatment);
+  if (!looksTheSame(kept.current, treatment)) kept.current = treatment;
+  return kept.current;
+}
