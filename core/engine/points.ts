@@ -4,7 +4,7 @@ import { gather, scatter, type Covered, type Gathered } from '../kernels/lay';
 import { mendColours, mendGreys } from '../kernels/mend';
 import { throughRamp, type Ramp } from '../kernels/ramp';
 import type { Rectangle } from '../frame/geometry';
-import type { Pass } from './plan';
+import type { Pass } from './pass';
 
 type PointsPass = Extract<Pass, { kind: 'points' }>;
 

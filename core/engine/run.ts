@@ -6,7 +6,8 @@ import { isWhole } from '../masks/reach';
 import type { Region } from '../steps/define';
 import type { Geometry, Rectangle } from '../frame/geometry';
 import { layer } from './lay';
-import type { Pass, Plan } from './plan';
+import type { Pass } from './pass';
+import type { Plan } from './plan';
 import { runPoints, startPoints } from './points';
 
 /** What passes found in the whole picture, small, before any part is rendered: by their place in the plan. */

@@ -1,6 +1,7 @@
 import { framed } from '../../core/frame/framing';
 import { geometryOf, type Geometry, type Rectangle } from '../../core/frame/geometry';
-import { createPlanner, type KeptTable } from '../../core/engine/plan';
+import type { KeptTable } from '../../core/engine/kept-tables';
+import { createPlanner } from '../../core/engine/plan';
 import { render16, render8, withMargin } from '../../core/engine/render';
 import type { Surveys } from '../../core/engine/run';
 import {

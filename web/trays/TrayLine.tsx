@@ -8,8 +8,7 @@ import {
   useSensors,
   type DragEndEvent,
 } from '@dnd-kit/core';
-import { SortableContext, horizontalListSortingStrategy, useSortable } from '@dnd-kit/sortable';
-import { CSS } from '@dnd-kit/utilities';
+import { SortableContext, horizontalListSortingStrategy } from '@dnd-kit/sortable';
 import { Plus } from 'lucide-react';
 import { memo, useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { stages, type Stage } from '../../core/steps/define';
@@ -25,11 +24,10 @@ import { runsOf } from '../../core/treatment/groups';
 import type { Edits } from '../takes/useEdits';
 import { GroupFrame } from './GroupFrame';
 import { SmallPicture } from '../print/SmallPicture';
-import { Add, Group, Line, Rail, Run, Tray } from './trays';
 import { Lamp } from './Lamp';
-
-/** The picture in a tray, in CSS pixels. */
-const BASIN = { width: 92, height: 52 };
+import { SortableTray, TrayFace } from './SortableTray';
+import { Add, BASIN, Group, Line, Rail, Run, Tray } from './trays';
+import { useLampStops } from './useLampStops';
 
 export interface TrayLineProps {
   picture: PictureInfo;
@@ -41,61 +39,6 @@ export interface TrayLineProps {
   onLamp: (lamp: number) => void;
   onAdd: (kind: Kind, stage: Stage) => void;
   edits: Edits;
-}
-
-interface TrayFaceProps {
-  step: Step;
-  picture: PictureInfo;
-  upTo: Treatment;
-}
-
-const TrayFace = memo(function TrayFace({ step, picture, upTo }: TrayFaceProps) {
-  return (
-    <>
-      <span className="dish">
-        <SmallPicture picture={picture} treatment={upTo} {...BASIN} />
-      </span>
-      <span className="name">
-        <span>{step.name || wordFor(step.kind)}</span>
-        <span>{step.enabled ? `${Math.round(step.strength * 100)}%` : 'Off'}</span>
-      </span>
-    </>
-  );
-});
-
-function SortableTray({
-  chosen,
-  later,
-  tabbable,
-  onChoose,
-  onKey,
-  ...face
-}: TrayFaceProps & {
-  chosen: boolean;
-  later: boolean;
-  tabbable: boolean;
-  onChoose: () => void;
-  onKey: (event: KeyboardEvent) => void;
-}) {
-  const { step } = face;
-  const { setNodeRef, listeners, transform, transition, isDragging } = useSortable({ id: step.id });
-  return (
-    <Tray
-      ref={setNodeRef}
-      {...listeners}
-      type="button"
-      data-tray={step.id}
-      data-later={later || undefined}
-      data-off={!step.enabled || undefined}
-      aria-current={chosen ? 'step' : undefined}
-      tabIndex={tabbable ? 0 : -1}
-      style={{ transform: CSS.Translate.toString(transform), transition, opacity: isDragging ? 0.3 : 1 }}
-      onClick={onChoose}
-      onKeyDown={onKey}
-    >
-      <TrayFace {...face} />
-    </Tray>
-  );
 }
 
 function StageGroup({ stage, children }: { stage: Stage; children: React.ReactNode }) {
@@ -119,8 +62,6 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
   const fold = (group: string, away: boolean) =>
     setFolded(now => new Set(away ? [...now, group] : [...now].filter(g => g !== group)));
   const run = useRef<HTMLDivElement>(null);
-  const [lampX, setLampX] = useState(20);
-  const [stops, setStops] = useState<number[]>([]);
 
   // One treatment a tray, kept while nothing that it shows changes, so that its picture is not made again.
   const kept = useRef<Treatment[]>([]);
@@ -133,36 +74,7 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
     return kept.current;
   }, [treatment, steps]);
 
-  const layout = `${steps.map(s => `${s.stage} ${s.id} ${s.name} ${s.group}`).join()} ${[...folded].join()}`;
-  useLayoutEffect(() => {
-    const element = run.current;
-    if (!element) return;
-    const measure = () => {
-      const left = element.getBoundingClientRect().left;
-      const edges = steps.map(s => {
-        const tray =
-          element.querySelector(`[data-tray="${window.CSS.escape(s.id)}"]`) ??
-          element.querySelector(`[data-holds~="${window.CSS.escape(s.id)}"]`);
-        const box = tray?.getBoundingClientRect();
-        return box ? box.right - left : 0;
-      });
-      const start = element.querySelector('[role=group]')?.getBoundingClientRect().left ?? left;
-      const all = [
-        start - left - 10,
-        ...edges.map((right, i) => {
-          const next = steps[i + 1];
-          return next && next.stage === steps[i].stage ? right + 4 : right + 48;
-        }),
-      ];
-      setStops(all);
-      setLampX(all[Math.min(lamp, steps.length)] ?? 20);
-    };
-    measure();
-    const observer = new ResizeObserver(measure);
-    observer.observe(element);
-    return () => observer.disconnect();
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- only the steps' places matter, not their settings
-  }, [layout, lamp]);
+  const { stops, lampX, layout } = useLampStops(run, steps, lamp, folded);
 
   useLayoutEffect(() => {
     if (!chosen) return;

@@ -3,6 +3,9 @@ import styled from 'styled-components';
 
 /** How the tray line looks. */
 
+/** The picture in a tray, in CSS pixels. */
+export const BASIN = { width: 92, height: 52 };
+
 /** The whole line at the foot of the Bench. */
 export const Line = styled.section`
   grid-column: 1 / -1;

@@ -1,13 +1,10 @@
-import { memo, useCallback, useEffect, useRef, useState, type CSSProperties, type RefObject } from 'react';
-import {
-  Input,
-  NumberField,
-  Slider as AriaSlider,
-  SliderThumb,
-  SliderTrack,
-  useLocale,
-} from 'react-aria-components';
+import { useCallback, useEffect, useRef, useState, type CSSProperties } from 'react';
+import { Slider as AriaSlider, SliderThumb, SliderTrack, useLocale } from 'react-aria-components';
 import styled from 'styled-components';
+import { NumberBox } from './number-box';
+import { written } from './number-format';
+import { useHeld } from './useHeld';
+import { useWheel } from './useWheel';
 
 const Row = styled.div<{ $wide?: boolean }>`
   display: grid;
@@ -83,28 +80,6 @@ const Rod = styled(SliderThumb)`
   }
 `;
 
-const Box = styled(NumberField)`
-  input {
-    width: 100%;
-    height: 23px;
-    background: var(--paper-high);
-    border: 0;
-    border-bottom: 1px solid var(--edge);
-    border-radius: 2px 2px 0 0;
-    text-align: right;
-    padding: 0 5px 0 2px;
-    font-weight: 550;
-    font-size: var(--t-body);
-  }
-  input:hover {
-    background: #fff;
-  }
-  input:focus {
-    outline: none;
-    border-bottom: 2px solid var(--lamp);
-  }
-`;
-
 export interface SliderProps {
   label: string;
   /** A fuller name for screen readers, where the label alone is not enough. */
@@ -129,99 +104,6 @@ export interface SliderProps {
   /** While it is held, by pointer or by a key that moves it. */
   onHold?: (held: boolean) => void;
 }
-
-/** How long a turning wheel must rest before the value counts as set. */
-const WHEEL_REST_MS = 250;
-
-/** Keys that move a slider. */
-const moves = new Set([
-  'ArrowLeft',
-  'ArrowRight',
-  'ArrowUp',
-  'ArrowDown',
-  'PageUp',
-  'PageDown',
-  'Home',
-  'End',
-]);
-
-/** How numbers are written, by language and by how they are shown. */
-const formats = new Map<string, Intl.NumberFormat>();
-/** The same as options: of the same way the same object, since another one would undo what is being typed. */
-const options = new Map<string, Intl.NumberFormatOptions>();
-
-interface Shown {
-  shownTimes: number;
-  unit: string;
-  decimals: number;
-  centred: boolean;
-}
-
-const keyOf = ({ unit, decimals, centred }: Shown) => `${unit} ${decimals} ${centred}`;
-
-function optionsOf(shown: Shown): Intl.NumberFormatOptions {
-  const { unit, decimals, centred } = shown;
-  const known = options.get(keyOf(shown));
-  if (known) return known;
-  const made: Intl.NumberFormatOptions = {
-    maximumFractionDigits: decimals,
-    minimumFractionDigits: decimals,
-    signDisplay: centred ? 'exceptZero' : 'auto',
-    ...(unit === '°' && { style: 'unit', unit: 'degree', unitDisplay: 'narrow' }),
-  };
-  options.set(keyOf(shown), made);
-  return made;
-}
-
-const inUnits = (value: number, { shownTimes, decimals }: Shown) =>
-  Number((value * shownTimes).toFixed(decimals));
-
-function written(value: number, shown: Shown, language: string): string {
-  const key = `${language} ${keyOf(shown)}`;
-  let format = formats.get(key);
-  if (!format) formats.set(key, (format = new Intl.NumberFormat(language, optionsOf(shown))));
-  return format.format(inUnits(value, shown));
-}
-
-/** The number of a slider, to be typed as well. */
-const NumberBox = memo(function NumberBox({
-  name,
-  value,
-  min,
-  max,
-  step,
-  shownTimes,
-  unit,
-  decimals,
-  centred,
-  input,
-  onTyped,
-}: Shown & {
-  name: string;
-  value: number;
-  min: number;
-  max: number;
-  step: number;
-  input: RefObject<HTMLInputElement | null>;
-  /** Must stay the same function. */
-  onTyped: (value: number) => void;
-}) {
-  const shown = { shownTimes, unit, decimals, centred };
-  return (
-    <Box
-      aria-label={`${name}, number`}
-      value={inUnits(value, shown)}
-      minValue={min * shownTimes}
-      maxValue={max * shownTimes}
-      step={step * shownTimes}
-      isWheelDisabled
-      formatOptions={optionsOf(shown)}
-      onChange={typed => onTyped(typed / shownTimes)}
-    >
-      <Input ref={input} />
-    </Box>
-  );
-});
 
 /** A slider with its number: dragged, wheeled, by arrow keys, typed, double-clicked back to its standard. */
 export function Slider(props: SliderProps) {
@@ -251,61 +133,13 @@ export function Slider(props: SliderProps) {
       input.current.value = text;
     }
   }, [moving, text]);
-  const latest = useRef({ ...props, value, move, rest });
+  useHeld(track, props.onHold);
+  useWheel(track, { value, min, max, step, move, rest });
+
+  const latest = useRef(props);
   useEffect(() => {
-    latest.current = { ...props, value, move, rest };
+    latest.current = props;
   });
-
-  useEffect(() => {
-    const element = track.current;
-    if (!element) return;
-    let held = false;
-    const hold = (now: boolean) => {
-      if (held === now) return;
-      held = now;
-      latest.current.onHold?.(now);
-    };
-    const release = () => hold(false);
-    const press = () => hold(true);
-    const key = (event: KeyboardEvent) => moves.has(event.key) && hold(true);
-    element.addEventListener('pointerdown', press, true);
-    element.addEventListener('keydown', key, true);
-    element.addEventListener('keyup', release, true);
-    element.addEventListener('focusout', release);
-    window.addEventListener('pointerup', release, true);
-    window.addEventListener('pointercancel', release, true);
-    return () => {
-      release();
-      element.removeEventListener('pointerdown', press, true);
-      element.removeEventListener('keydown', key, true);
-      element.removeEventListener('keyup', release, true);
-      element.removeEventListener('focusout', release);
-      window.removeEventListener('pointerup', release, true);
-      window.removeEventListener('pointercancel', release, true);
-    };
-  }, []);
-
-  // React listens to wheels passively; this one must hold the page still.
-  useEffect(() => {
-    const element = track.current;
-    if (!element) return;
-    let resting: ReturnType<typeof setTimeout> | undefined;
-    const turn = (event: WheelEvent) => {
-      event.preventDefault();
-      const p = latest.current;
-      const by = (event.deltaY || event.deltaX) > 0 ? -1 : 1;
-      const next = Math.min(p.max, Math.max(p.min, p.value + by * p.step * (event.shiftKey ? 10 : 1)));
-      p.value = next;
-      p.move(next);
-      clearTimeout(resting);
-      resting = setTimeout(() => latest.current.rest(latest.current.value), WHEEL_REST_MS);
-    };
-    element.addEventListener('wheel', turn, { passive: false });
-    return () => {
-      element.removeEventListener('wheel', turn);
-      if (resting !== undefined) clearTimeout(resting);
-    };
-  }, []);
 
   const onTyped = useCallback((typed: number) => {
     const v = Number.isFinite(typed) ? typed : latest.current.standard;

@@ -1,0 +1,34 @@
+import type { Coverage } from '../masks/coverage';
+import type { Field, Point, StepContext } from '../steps/define';
+import type { Step } from '../treatment/schema';
+import type { Table } from './bake';
+
+/**
+ * One thing done to a picture.
+ * - `points`: each colour by itself, through a table or exactly, through a mask where there is one;
+ * - `field`: a step that needs more than each colour, laid on through its mask;
+ * - `ground`: what is there now is kept as the photograph with only its Ground steps.
+ */
+export type Pass = {
+  key: string;
+  /** What its survey depends on, beside the passes before it. */
+  surveyKey?: string;
+  /** What its mask depends on, where that is the place alone. */
+  maskKey?: string;
+  /** What the field's `placed` depends on. */
+  placedKey?: string;
+} & (
+  | {
+      kind: 'points';
+      table: Table;
+      /** The exact function, for colours that a table does not hold. */
+      point: Point;
+      coverage: Coverage | null;
+      /** The context whose ground is set before `point` is asked; null where no step of the run reads it. */
+      reads: StepContext | null;
+      /** What is beneath counts as the ground: the step stands in the Ground stage. */
+      onGround: boolean;
+    }
+  | { kind: 'field'; field: Field; step: Step; coverage: Coverage | null; onGround: boolean }
+  | { kind: 'ground' }
+);

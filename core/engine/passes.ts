@@ -1,0 +1,250 @@
+import { isGrey } from '../colour/grey';
+import { coverageOf, type Coverage } from '../masks/coverage';
+import type { Point, StepContext } from '../steps/define';
+import type { Step, Treatment } from '../treatment/schema';
+import { bakeColours, bakeGreys, type Baked } from './bake';
+import { greySpan, WIDE_SPAN } from './grey-span';
+import type { KeptTables } from './kept-tables';
+import { maskKey, pixelKey } from './keys';
+import { contextOf, coversFully, exactly, groundStepsOf, inTurn, isPointStep, kindOf, layOn } from './lay';
+import type { Pass } from './pass';
+
+/**
+ * The passes of a treatment, laid out one after another: runs of steps that see each colour alone are baked, into a 3D
+ * table while the picture has colour and a 1D table once one number a pixel is left; steps with masks, and those that look
+ * at neighbours, are passes of their own.
+ */
+
+export interface PlanContext {
+  /** The photograph has one number a pixel (R = G = B everywhere). */
+  grey: boolean;
+  /** How many pixels will be rendered: a table with more nodes than this costs more than it saves. */
+  pixels: number;
+  /** For a first answer: the coarsest tables, fine or not (half within 0.2/255, a few off by 5). */
+  draft?: boolean;
+}
+
+/** A picture with fewer pixels than this is rendered exactly: a table would cost more than it saves. */
+const FEWEST_PIXELS = 20_000;
+
+/** The share of a picture that a mask is expected to touch, for choosing tables. */
+const MASKED_SHARE = 0.25;
+
+/** How many of the first steps it takes until the picture is grey; 0 where it never is. */
+function stepsUntilGrey(steps: readonly Step[]): number {
+  return steps.findIndex(s => coversFully(s) && kindOf(s).leavesGrey?.(s.settings)) + 1;
+}
+
+/** What is carried along while the passes are laid out. */
+interface Layout {
+  treatment: Treatment;
+  context: PlanContext;
+  use: StepContext;
+  kept: KeptTables;
+  passes: Pass[];
+  /** One number a pixel is left. */
+  grey: boolean;
+  /** The greys that may come in. */
+  span: [number, number];
+  /** All tables are within the tolerance of the exact steps. */
+  fine: boolean;
+}
+
+/** The tables that steps read, by what is in them. */
+const tablesKey = ({ treatment }: Pick<Layout, 'treatment'>, steps: readonly Step[]) =>
+  steps.map(({ settings }) => {
+    const { table } = settings as { table?: string | null };
+    return table ? treatment.tables[table].sha256 : 0;
+  });
+
+/** What the pixels of a treatment depend on, for steps that do anything. */
+export const keyOfSteps = (treatment: Treatment, grey: boolean, steps: readonly Step[]): string =>
+  JSON.stringify([
+    grey,
+    treatment.strength,
+    steps.map(s => [pixelKey(s), s.mask && maskKey(s.mask, treatment.masks), s.stage === 'ground']),
+    tablesKey({ treatment }, steps),
+  ]);
+
+/** How a pass over each colour differs from one over all pixels. */
+interface Points {
+  leavesGrey?: boolean;
+  coverage?: Coverage | null;
+  maskOf?: unknown;
+  reads?: StepContext | null;
+  onGround?: boolean;
+}
+
+/** Adds a pass over each colour, baked for greys or for colours where a table is worth it. */
+function addPoints(
+  layout: Layout,
+  point: Point,
+  of: readonly unknown[],
+  { leavesGrey = false, coverage = null, maskOf = null, reads = null, onGround = false }: Points = {},
+): void {
+  const { context, kept } = layout;
+  const draft = context.draft ?? false;
+  const name = JSON.stringify(of);
+  const pixels = coverage ? context.pixels * MASKED_SHARE : context.pixels;
+  let made: Baked = { table: { kind: 'exact' }, fine: true };
+  if (!reads && layout.grey) {
+    const [from, to] = layout.span;
+    made = kept.of(JSON.stringify(['ramp', from, to, name]), draft, coarse =>
+      bakeGreys(point, from, to, coarse),
+    );
+  } else if (!reads && pixels >= FEWEST_PIXELS) {
+    const channels = leavesGrey ? 1 : 3;
+    made = kept.of(JSON.stringify(['grid', channels, name]), draft, coarse =>
+      bakeColours(point, channels, coarse),
+    );
+  }
+  const { table } = made;
+  layout.fine &&= made.fine;
+  layout.passes.push({
+    kind: 'points',
+    key: JSON.stringify([name, layout.grey, table.kind, made.fine, maskOf]),
+    maskKey: coverage?.placed ? JSON.stringify(maskOf) : undefined,
+    table,
+    point,
+    coverage,
+    reads,
+    onGround,
+  });
+  if (leavesGrey && !coverage) {
+    layout.grey = true;
+    layout.span = table.kind === 'grid' ? greySpan(table) : WIDE_SPAN;
+  } else if (layout.grey) {
+    layout.grey = table.kind === 'ramp' && isGrey(table.ramp.values);
+    layout.span = WIDE_SPAN;
+  }
+}
+
+/** Adds a run of steps that see each colour alone: until it is grey, and after. */
+function addRun(layout: Layout, list: readonly Step[], groundSteps: number): void {
+  const add = (steps: readonly Step[], more?: Points) =>
+    addPoints(
+      layout,
+      inTurn(steps, groundSteps, layout.use),
+      [steps.map(pixelKey), groundSteps, tablesKey(layout, steps)],
+      more,
+    );
+  let rest = list;
+  if (!layout.grey) {
+    const until = stepsUntilGrey(list);
+    const coloured = list.slice(0, until || list.length);
+    // A step further on that reads the ground needs it from here: then the run stays whole.
+    const later = list.slice(coloured.length);
+    if (later.some(s => kindOf(s).usesGround)) {
+      add(list);
+      return;
+    }
+    add(coloured, { leavesGrey: until > 0 });
+    rest = later;
+  }
+  if (rest.length) add(rest);
+}
+
+/** Adds a step that stands by itself: one with a mask, or one that needs more than each colour. */
+function addAlone(layout: Layout, step: Step, coverage: Coverage | null, onGround: boolean): void {
+  const { treatment, use } = layout;
+  const kind = kindOf(step);
+  const bleed = kind.bleed?.(step.settings) ?? 0;
+  const maskOf = step.mask && [maskKey(step.mask, treatment.masks), bleed];
+  const field = kind.field?.(step.settings, use);
+  if (!field) {
+    addPoints(layout, layOn(step, use), [pixelKey(step), tablesKey(layout, [step]), onGround], {
+      coverage,
+      maskOf,
+      reads: kind.usesGround ? use : null,
+      onGround,
+    });
+    return;
+  }
+  layout.passes.push({
+    kind: 'field',
+    key: JSON.stringify(['field', pixelKey(step), maskOf, onGround]),
+    maskKey: coverage?.placed ? JSON.stringify(maskOf) : undefined,
+    placedKey: field.placed && JSON.stringify([step.kind, field.placedKey ?? step.settings]),
+    surveyKey: field.surveyKey && JSON.stringify([field.surveyKey, maskOf, onGround]),
+    field,
+    step,
+    coverage,
+    onGround,
+  });
+  const turnsGrey = coversFully(step) && kind.leavesGrey?.(step.settings);
+  layout.grey = Boolean(turnsGrey) || (layout.grey && Boolean(field.keepsGrey));
+  layout.span = WIDE_SPAN;
+}
+
+/** Adds the passes of steps: runs of those that see each colour alone, and what must stand by itself. */
+function addSteps(layout: Layout, steps: readonly Step[]): void {
+  const { treatment, use } = layout;
+  const groundSteps = groundStepsOf(steps);
+  const coverages = steps.map(s =>
+    s.mask === null ? null : coverageOf(s.mask, treatment.masks, kindOf(s).bleed?.(s.settings) ?? 0),
+  );
+  const alone = steps.map(s => !isPointStep(s, use));
+  const firstAlone = alone.indexOf(true);
+  // A later pass reads the ground from a picture of it, unless it stands in one run with the source.
+  const keepsGround = steps.some(
+    (s, i) =>
+      i >= groundSteps &&
+      (coverages[i]?.needsGround ||
+        (kindOf(s).usesGround && (alone[i] || (firstAlone >= 0 && i > firstAlone)))),
+  );
+
+  let open: Step[] = [];
+  let openFrom = 0;
+  const flush = () => {
+    if (open.length) addRun(layout, open, Math.max(0, groundSteps - openFrom));
+    open = [];
+  };
+  steps.forEach((step, i) => {
+    if (keepsGround && i === groundSteps) {
+      flush();
+      layout.passes.push({ kind: 'ground', key: 'ground' });
+    }
+    // In one run with the source a step finds the ground on the way; else it is read from its picture.
+    const findsGround = !kindOf(step).usesGround || i < groundSteps || layout.passes.length === 0;
+    if (!alone[i] && findsGround) {
+      if (!open.length) openFrom = i;
+      open.push(step);
+      return;
+    }
+    flush();
+    addAlone(layout, step, coverages[i], i < groundSteps);
+  });
+  flush();
+}
+
+/**
+ * Lays out the passes of the steps of a treatment that do anything.
+ * @returns the passes; whether all tables are fine; the strength that is still to be applied against the bare picture
+ */
+export function passesOf(
+  treatment: Treatment,
+  steps: readonly Step[],
+  context: PlanContext,
+  kept: KeptTables,
+): { passes: Pass[]; fine: boolean; strength: number } {
+  const use = contextOf(treatment);
+  const layout: Layout = {
+    treatment,
+    context,
+    use,
+    kept,
+    passes: [],
+    grey: context.grey,
+    span: [0, 1],
+    fine: true,
+  };
+  let strength = 1;
+  if (steps.length && treatment.strength < 1 && steps.every(s => isPointStep(s, use))) {
+    addPoints(layout, exactly(treatment), [keyOfSteps(treatment, context.grey, steps)]);
+  } else if (steps.length) {
+    strength = treatment.strength;
+    addSteps(layout, steps);
+  }
+  const { passes, fine } = layout;
+  return { passes, fine, strength };
+}

@@ -1,0 +1,65 @@
+import { useSortable } from '@dnd-kit/sortable';
+import { CSS } from '@dnd-kit/utilities';
+import { memo, type KeyboardEvent } from 'react';
+import type { Step, Treatment } from '../../core/treatment/schema';
+import { wordFor } from '../app/words';
+import type { PictureInfo } from '../engine/tiles';
+import { SmallPicture } from '../print/SmallPicture';
+import { BASIN, Tray } from './trays';
+
+export interface TrayFaceProps {
+  step: Step;
+  picture: PictureInfo;
+  upTo: Treatment;
+}
+
+/** What a tray shows: the picture after its step, its name and strength. */
+export const TrayFace = memo(function TrayFace({ step, picture, upTo }: TrayFaceProps) {
+  return (
+    <>
+      <span className="dish">
+        <SmallPicture picture={picture} treatment={upTo} {...BASIN} />
+      </span>
+      <span className="name">
+        <span>{step.name || wordFor(step.kind)}</span>
+        <span>{step.enabled ? `${Math.round(step.strength * 100)}%` : 'Off'}</span>
+      </span>
+    </>
+  );
+});
+
+/** A tray that can be chosen, and dragged to another place. */
+export function SortableTray({
+  chosen,
+  later,
+  tabbable,
+  onChoose,
+  onKey,
+  ...face
+}: TrayFaceProps & {
+  chosen: boolean;
+  later: boolean;
+  tabbable: boolean;
+  onChoose: () => void;
+  onKey: (event: KeyboardEvent) => void;
+}) {
+  const { step } = face;
+  const { setNodeRef, listeners, transform, transition, isDragging } = useSortable({ id: step.id });
+  return (
+    <Tray
+      ref={setNodeRef}
+      {...listeners}
+      type="button"
+      data-tray={step.id}
+      data-later={later || undefined}
+      data-off={!step.enabled || undefined}
+      aria-current={chosen ? 'step' : undefined}
+      tabIndex={tabbable ? 0 : -1}
+      style={{ transform: CSS.Translate.toString(transform), transition, opacity: isDragging ? 0.3 : 1 }}
+      onClick={onChoose}
+      onKeyDown={onKey}
+    >
+      <TrayFace {...face} />
+    </Tray>
+  );
+}

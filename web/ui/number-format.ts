@@ -1,0 +1,38 @@
+/** How numbers are written, by language and by how they are shown. */
+
+const formats = new Map<string, Intl.NumberFormat>();
+/** The same as options: of the same way the same object, since another one would undo what is being typed. */
+const options = new Map<string, Intl.NumberFormatOptions>();
+
+export interface Shown {
+  shownTimes: number;
+  unit: string;
+  decimals: number;
+  centred: boolean;
+}
+
+const keyOf = ({ unit, decimals, centred }: Shown) => `${unit} ${decimals} ${centred}`;
+
+export function optionsOf(shown: Shown): Intl.NumberFormatOptions {
+  const { unit, decimals, centred } = shown;
+  const known = options.get(keyOf(shown));
+  if (known) return known;
+  const made: Intl.NumberFormatOptions = {
+    maximumFractionDigits: decimals,
+    minimumFractionDigits: decimals,
+    signDisplay: centred ? 'exceptZero' : 'auto',
+    ...(unit === '°' && { style: 'unit', unit: 'degree', unitDisplay: 'narrow' }),
+  };
+  options.set(keyOf(shown), made);
+  return made;
+}
+
+export const inUnits = (value: number, { shownTimes, decimals }: Shown) =>
+  Number((value * shownTimes).toFixed(decimals));
+
+export function written(value: number, shown: Shown, language: string): string {
+  const key = `${language} ${keyOf(shown)}`;
+  let format = formats.get(key);
+  if (!format) formats.set(key, (format = new Intl.NumberFormat(language, optionsOf(shown))));
+  return format.format(inUnits(value, shown));
+}
