@@ -98,4 +98,8 @@ describe('advice: a step that does nothing', () => {
       said(greys(20, 230), of({ kind: 'saturation', enabled: false, settings: { amount: 0.6 } })),
     ).toEqual([]);
   });
+  it('is silent for what shows at natural size only: small pictures cannot tell', () => {
+    expect(said(greys(20, 230), of({ kind: 'sharpen', settings: { amount: 0.5 } }))).toEqual([]);
+    expect(said(greys(250, 255), of({ kind: 'grain', settings: { amount: 0.01 } }))).toEqual([]);
+  });
 });

@@ -54,7 +54,9 @@ export function adviceOn(
     said.push({ what: 'solid-black', share: black / count });
   }
   if (lost / count >= MUCH_LOST) said.push({ what: 'clips-lights', share: lost / count });
-  if (most <= SAME && isSet(step)) said.push({ what: 'does-nothing' });
+  // What is seen at natural size only is not judged by small pictures.
+  const { seenNatural } = stepKind(step.kind)!;
+  if (most <= SAME && isSet(step) && !seenNatural) said.push({ what: 'does-nothing' });
   return said;
 }
 

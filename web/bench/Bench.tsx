@@ -22,7 +22,6 @@ import { tell } from '../app/notices';
 import { keys, useChangePhotograph, usePhotograph, useSeries } from '../app/queries';
 import { Bar, Crumbs, Push, WallTones } from '../ui/bar';
 import { Button, IconButton } from '../ui/buttons';
-import { KeysHelp } from '../ui/keys-help';
 import { Wait } from '../ui/wait';
 import { Conflict } from '../takes/Conflict';
 import { Details } from './Details';
@@ -251,7 +250,6 @@ function BenchAtWork({
             <Redo2 aria-hidden="true" />
           </IconButton>
         </span>
-        <KeysHelp />
         <WallTones />
         <Button $ink onPress={() => void sendOut()}>
           Send out

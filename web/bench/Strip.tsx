@@ -4,6 +4,7 @@ import styled from 'styled-components';
 import type { Photograph } from '../../contract/photographs';
 import type { Series } from '../../contract/series';
 import { currentTake, pictureAddress } from '../app/api';
+import { KeysHelp } from '../ui/keys-help';
 
 const Column = styled.nav`
   background: #dcdcdc;
@@ -37,6 +38,17 @@ const Column = styled.nav`
     border-radius: 0 2px 2px 0;
     background: var(--lamp);
     box-shadow: 0 0 0 1px var(--lamp-deep);
+  }
+  .foot {
+    position: sticky;
+    bottom: -12px;
+    margin: auto 0 -12px;
+    flex: none;
+    width: 100%;
+    display: grid;
+    place-items: center;
+    background: #dcdcdc;
+    border-top: 1px solid #c4c4c4;
   }
   a[aria-current] img {
     outline: 2px solid var(--paper-high);
@@ -72,6 +84,9 @@ export const Strip = memo(function Strip({
           </Link>
         );
       })}
+      <div className="foot">
+        <KeysHelp />
+      </div>
     </Column>
   );
 });

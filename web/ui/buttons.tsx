@@ -89,7 +89,7 @@ const Boxed = styled(ToggleButtonGroup)`
 
 const Part = styled(ToggleButton)`
   flex: 1;
-  padding: 0 10px;
+  padding: 0 6px;
   font-weight: 500;
   white-space: nowrap;
   & + & {

@@ -6,11 +6,17 @@ import { useKeys } from '../app/useKeys';
 import { Button, IconButton } from './buttons';
 import { Dialog, DialogActions } from './overlays';
 
+const Scroll = styled.div`
+  max-height: 60vh;
+  overflow: hidden auto;
+  scrollbar-width: thin;
+  line-height: 1.4;
+`;
+
 const Table = styled.table`
   border-collapse: collapse;
-  display: block;
-  max-height: 60vh;
-  overflow: auto;
+  table-layout: fixed;
+  width: 100%;
   th,
   td {
     text-align: left;
@@ -21,7 +27,13 @@ const Table = styled.table`
   }
   th {
     font-weight: 600;
-    white-space: nowrap;
+    width: 29%;
+    &:first-letter {
+      text-transform: uppercase;
+    }
+  }
+  td:nth-child(2) {
+    width: 36%;
   }
   td:last-child {
     padding-right: 0;
@@ -56,19 +68,21 @@ export function KeysHelp() {
       </IconButton>
       {open ? (
         <Dialog title="Keys" onClose={() => setOpen(false)}>
-          <Table>
-            <tbody>
-              {list.map(({ where, written, does }, i) => (
-                <tr key={`${where} ${written}`}>
-                  <th scope="row">{list[i - 1]?.where === where ? '' : where}</th>
-                  <td>
-                    <Written text={written} />
-                  </td>
-                  <td>{does}</td>
-                </tr>
-              ))}
-            </tbody>
-          </Table>
+          <Scroll tabIndex={0} role="region" aria-label="All keys">
+            <Table>
+              <tbody>
+                {list.map(({ where, written, does }, i) => (
+                  <tr key={`${where} ${written}`}>
+                    <th scope="row">{list[i - 1]?.where === where ? '' : where}</th>
+                    <td>
+                      <Written text={written} />
+                    </td>
+                    <td>{does}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </Table>
+          </Scroll>
           <DialogActions>
             <Button $ink onPress={() => setOpen(false)}>
               Close
