@@ -248,10 +248,14 @@ export class CommandQueue {
     this.set({ state: 'saved' });
   }
 
-  /** The window goes away: what waits is sent once more on the way out, and stays kept until it is acknowledged. */
-  close(): void {
+  /**
+   * The window goes away: what waits is sent once more on the way out, and stays kept until it is acknowledged. Resolves
+   * when that has been tried.
+   */
+  async close(): Promise<void> {
     this.closed = true;
     clearTimeout(this.timer);
-    if (this.entries.length && !this.isStopped) void this.flush();
+    if (this.entries.length && !this.isStopped) await this.flush();
+    await this.keeping;
   }
 }

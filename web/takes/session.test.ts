@@ -228,6 +228,46 @@ describe('what is not saved', () => {
   });
 });
 
+describe('what the version before this kept', () => {
+  const keptOf = (revision: number) => ({
+    [`lampwash.unsaved.${TAKE}.w1`]: JSON.stringify({ treatment: light(0.8), label: 'left over', revision }),
+  });
+
+  it('is saved, and is there no more', async () => {
+    const kept = keptOf(1);
+    stubWindow(server.fetch, kept);
+    const session = await open();
+    expect(shown(session)).toBe(0.8);
+    await settle();
+    expect([server.labels, Object.keys(kept)]).toEqual([['left over'], []]);
+  });
+
+  it('is asked about where the take has moved on', async () => {
+    server.save(light(-1), 'theirs');
+    stubWindow(server.fetch, keptOf(1));
+    const session = await open();
+    expect(session.state()).toMatchObject({ conflict: true });
+    expect(shown(session)).toBe(0.8);
+  });
+});
+
+describe('a take left and opened again at once', () => {
+  it('waits for what was still being sent, instead of taking it for somebody else’s', async () => {
+    const session = await open();
+    await breathe();
+    server.fates = Array.from({ length: 3 }, () => ({ there: 100, back: 100, what: 'arrives' as const }));
+    session.commit(light(0.1), 'one');
+    session.commit(light(0.2), 'two');
+    session.close();
+    const again = open();
+    await settle(2000);
+    const next = await again;
+    expect(shown(next)).toBe(0.2);
+    expect(next.state()).toMatchObject({ conflict: false, saving: { state: 'saved' } });
+    expect(server.labels).toEqual(['one', 'two']);
+  });
+});
+
 describe('after somebody else saved', () => {
   const conflict = async () => {
     const session = await open();

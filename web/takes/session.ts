@@ -15,6 +15,7 @@ import { call, messageOf } from '../app/api';
 import type { KeptCommand, Unsaved } from '../app/browser-store';
 import { fetchAllCarried, sendCarried, takeUpUnsent } from '../engine/carried';
 import { doorOf } from './door';
+import { takeEarlier, type EarlierUnsaved } from './earlier';
 import { back, lineAt, on, toldBy, withEdit, withEditGoingOn, type Line } from './line';
 import { Pacing, type Follows } from './pacing';
 import { CommandQueue, type Saving } from './queue';
@@ -324,6 +325,12 @@ export class TakeSession {
     await dropUnsaved(unsaved);
   }
 
+  /** Takes up an edit that the version before this kept, as a whole treatment. */
+  takeUpEarlier({ treatment, label, revision }: EarlierUnsaved, take: Take): void {
+    this.commit(treatment, label, { apart: true });
+    if (revision !== take.revision) this.queue.stop(this.queue.acknowledged);
+  }
+
   /** A command that an earlier window gave, given again under its own name. */
   private again(command: KeptCommand): void {
     const { id } = command;
@@ -356,14 +363,28 @@ export class TakeSession {
   close(): void {
     this.closed = true;
     this.pacing.close();
-    this.queue.close();
+    const { id } = this.queue.acknowledged;
+    const closed = this.queue.close().finally(() => {
+      if (closing.get(id) === closed) closing.delete(id);
+    });
+    closing.set(id, closed);
   }
 }
 
+/** Sessions that have been left and still send what they have, by their takes. */
+const closing = new Map<string, Promise<void>>();
+
 /** Opens a take: as it is on the server, with what an earlier window could not save. Throws an ApiError. */
 export async function openSession(takeId: string, say: (text: string) => void): Promise<TakeSession> {
-  const [take, unsaved] = await Promise.all([call(getTake, { params: { id: takeId } }), findUnsaved(takeId)]);
+  // The same take left a moment ago: what it still sends is not to be taken for somebody else's.
+  await closing.get(takeId);
+  const [take, unsaved, earlier] = await Promise.all([
+    call(getTake, { params: { id: takeId } }),
+    findUnsaved(takeId),
+    takeEarlier(takeId),
+  ]);
   const session = new TakeSession(take, say);
+  if (earlier) session.takeUpEarlier(earlier, take);
   if (unsaved) await session.takeUp(unsaved).catch(error => say(messageOf(error)));
   return session;
 }

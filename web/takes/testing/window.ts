@@ -2,8 +2,19 @@ import { vi } from 'vitest';
 import 'fake-indexeddb/auto';
 import { IDBFactory } from 'fake-indexeddb';
 
+/** A local storage with something in it: its entries are listed as a browser lists them. */
+function localStore(kept: Record<string, string>) {
+  return Object.create(
+    {
+      getItem: (key: string) => kept[key] ?? null,
+      removeItem: (key: string) => delete kept[key],
+    },
+    Object.fromEntries(Object.keys(kept).map(key => [key, { value: kept[key], enumerable: true }])),
+  ) as object;
+}
+
 /** What a module of the interface finds about it, in a test without a browser. */
-export function stubWindow(fetch: unknown): void {
+export function stubWindow(fetch: unknown, kept: Record<string, string> = {}): void {
   const stored = new Map<string, string>();
   vi.stubGlobal('fetch', fetch);
   vi.stubGlobal('indexedDB', new IDBFactory());
@@ -11,12 +22,7 @@ export function stubWindow(fetch: unknown): void {
     getItem: (key: string) => stored.get(key) ?? null,
     setItem: (key: string, value: string) => void stored.set(key, value),
   });
-  vi.stubGlobal('localStorage', {
-    length: 0,
-    key: () => null,
-    getItem: () => null,
-    removeItem: () => undefined,
-  });
+  vi.stubGlobal('localStorage', localStore(kept));
   vi.stubGlobal('navigator', {});
 }
 
