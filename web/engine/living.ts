@@ -20,6 +20,8 @@ export class EngineDied extends Error {
 }
 
 let started = 0;
+/** One word about dying engines is enough. */
+let said = false;
 
 /** @param before called with each new engine before anything else is asked of it */
 export function livingEngine(before: (engine: Remote<Engine>) => Promise<unknown>): LivingEngine {
@@ -44,7 +46,8 @@ export function livingEngine(before: (engine: Remote<Engine>) => Promise<unknown
       worker.terminate();
       cutOff(new EngineDied());
       deaths++;
-      if (deaths === 2) {
+      if (deaths === 2 && !said) {
+        said = true;
         tell({
           text: 'What computes the picture has stopped twice, and was started again. If it goes on, this picture may be too large for this machine.',
           tone: 'problem',
