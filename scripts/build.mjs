@@ -40,7 +40,7 @@ await bundle({
     'server/render': 'server/cli/render.ts',
     'server/cube': 'server/cli/cube.ts',
   },
-  external: ['sharp', 'piscina'],
+  external: ['sharp', 'piscina', 'lcms-wasm'],
   ...common,
 }).catch(failed);
 

@@ -47,8 +47,11 @@ export async function openServices(config: Config): Promise<Services> {
   const pixels = new FileCache(join(config.cacheFolder, 'pixels'));
   const renders = new FileCache(join(config.cacheFolder, 'renders'));
   const original = originalsIn(join(config.cacheFolder, 'originals'), sequelize);
-  const pictures = new PictureStore(pixels, original);
   const renderer = new Renderer(config.bandWorker);
+  const pictures = new PictureStore(pixels, original, {
+    decode: (path, facts) => renderer.decode(path, facts),
+    resize: (of, width, height) => renderer.resize(of, width, height),
+  });
   void pixels.prune().catch(error => log.warn({ err: error }, 'cache not pruned'));
   return {
     config,

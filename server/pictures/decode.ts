@@ -1,6 +1,7 @@
 import { halve } from '../../core/kernels/halve';
-import sharp from 'sharp';
-import { greyCurve, greyTable } from './icc';
+import sharp, { type Metadata } from 'sharp';
+import { greyToRgb, layOnWhite, lookUp, narrow, splitAlpha } from '../../core/kernels/profile-codes';
+import { conversionFits, conversionOf } from './colour-engine';
 import { openOptions, PictureError, type PictureFacts } from './inspect';
 
 /** A whole picture: sRGB-encoded RGB, interleaved, upright. */
@@ -20,42 +21,70 @@ export function widen(codes: Uint8Array): Uint16Array {
   return out;
 }
 
-async function decodeGrey(path: string, bits: 8 | 16, icc: Buffer | undefined) {
+/** Whether a file is decoded to 16-bit codes: it has them, or is grey with a profile, whose tones are its own. */
+export const isWide = ({ bits, grey, profile }: PictureFacts): boolean =>
+  bits === 16 || (grey && profile !== null);
+
+/** The codes of a file as they stand in it, upright; alpha stays behind them. */
+async function asTheyAre(path: string, space: 'grey16' | 'b-w' | 'rgb16', depth: 'ushort' | 'uchar') {
   const { data, info } = await sharp(path, { ...openOptions, ignoreIcc: true })
     .autoOrient()
-    .flatten({ background: '#fff' })
-    .toColourspace(bits === 16 ? 'grey16' : 'b-w')
-    .extractChannel(0)
-    .raw({ depth: bits === 16 ? 'ushort' : 'uchar' })
+    .toColourspace(space)
+    .raw({ depth })
     .toBuffer({ resolveWithObject: true });
-  const grey = bits === 16 ? as16(data) : data;
-  const curve = icc && greyCurve(icc);
-  const table = curve && greyTable(curve);
-  const codes = table || bits === 16 ? new Uint16Array(grey.length * 3) : new Uint8Array(grey.length * 3);
-  for (let i = 0, o = 0; i < grey.length; i++, o += 3) {
-    const v = table ? table[bits === 16 ? grey[i] : grey[i] * 257] : grey[i];
-    codes[o] = v;
-    codes[o + 1] = v;
-    codes[o + 2] = v;
-  }
-  return { codes, width: info.width, height: info.height };
+  return { codes: depth === 'ushort' ? as16(data) : data, ...info };
+}
+
+/** Laid on white where there is alpha. What is converted is converted first: paper is white whatever the profile. */
+function converted(codes: Uint16Array, channels: number, convert: (colours: Uint16Array) => Uint16Array) {
+  if (channels === 1 || channels === 3) return convert(codes);
+  const { colours, alpha } = splitAlpha(codes, channels);
+  const made = convert(colours);
+  layOnWhite(made, alpha);
+  return made;
+}
+
+async function decodeGrey(path: string, facts: PictureFacts, { icc, hasAlpha }: Metadata): Promise<Pixels> {
+  // In 8 bits of grey the picture library drops the alpha.
+  const in16 = facts.bits === 16 || hasAlpha;
+  const { width, height, channels, codes } = await (in16
+    ? asTheyAre(path, 'grey16', 'ushort')
+    : asTheyAre(path, 'b-w', 'uchar'));
+  if (channels > 2) throw new PictureError(`has ${channels} channels`);
+  if (!icc && channels === 1) return { width, height, codes: greyToRgb(codes) };
+  const conversion = icc && (await conversionOf(icc, 1));
+  const wide = codes instanceof Uint16Array ? codes : widen(codes);
+  const grey = converted(wide, channels, colours => {
+    if (conversion?.channels === 1) lookUp(colours, conversion.table);
+    return colours;
+  });
+  return { width, height, codes: greyToRgb(isWide(facts) ? grey : narrow(grey)) };
+}
+
+/** 16-bit colour: converted by the colour engine itself, since the picture library goes by way of another space. */
+async function decodeColour16(path: string, icc: Buffer | undefined): Promise<Pixels> {
+  const { codes, width, height, channels } = await asTheyAre(path, 'rgb16', 'ushort');
+  if (channels !== 3 && channels !== 4) throw new PictureError(`has ${channels} channels`);
+  const conversion = icc && (await conversionOf(icc, 3));
+  const convert = (colours: Uint16Array) =>
+    conversion?.channels === 3 ? conversion.convert(colours) : colours;
+  return { width, height, codes: converted(codes as Uint16Array, channels, convert) };
 }
 
 /**
  * Decodes a whole file: EXIF orientation applied, the embedded profile converted to sRGB, alpha laid on
- * white. 16-bit files keep 16 bits. Throws a PictureError where the data is damaged.
+ * white. 16-bit files keep 16 bits. Throws a PictureError where the data is damaged, or where the profile does not fit.
  */
 export async function decodePicture(path: string, facts: PictureFacts): Promise<Pixels> {
   try {
-    const { icc } = await sharp(path, openOptions).metadata();
-    if (facts.grey) return await decodeGrey(path, facts.bits, icc);
-
+    const metadata = await sharp(path, openOptions).metadata();
+    const { icc, space } = metadata;
+    if (facts.grey) return await decodeGrey(path, facts, metadata);
+    if (facts.bits === 16 && space !== 'cmyk') return await decodeColour16(path, icc);
+    if (icc && space !== 'cmyk') await conversionFits(icc);
     let pipeline = sharp(path, openOptions).autoOrient().flatten({ background: '#fff' });
-    if (facts.bits === 16) {
-      pipeline = pipeline.toColourspace('rgb16');
-      // sharp takes 16-bit colour with a profile to Display P3 on the way in; this brings it to sRGB.
-      if (icc) pipeline = pipeline.withIccProfile('srgb', { attach: false });
-    } else pipeline = pipeline.toColourspace('srgb');
+    if (facts.bits === 16) pipeline = pipeline.toColourspace('rgb16');
+    else pipeline = pipeline.toColourspace('srgb');
     const { data, info } = await pipeline
       .raw({ depth: facts.bits === 16 ? 'ushort' : 'uchar' })
       .toBuffer({ resolveWithObject: true });

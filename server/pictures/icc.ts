@@ -1,8 +1,8 @@
-import { decode, encode } from '../../core/colour/srgb';
+import { decode } from '../../core/colour/srgb';
 
 /**
- * The little of ICC profiles that is needed beside the colour engine: a profile's name, the tone curve of a
- * grey profile, and a grey profile of our own. Source: ICC.1:2010 (profile version 4.3), sections 7 and 10.
+ * The little of ICC profiles that is needed beside the colour engine: a profile's name, and a grey profile of
+ * our own. Source: ICC.1:2010 (profile version 4.3), sections 7 and 10.
  */
 
 const HEADER = 128;
@@ -45,51 +45,8 @@ export function profileName(icc: Buffer): string {
   return 'unnamed profile';
 }
 
-/**
- * The tone curve of a grey profile: from a file's value 0..1 to linear light 0..1. Undefined where the
- * profile is not a grey one or holds a kind of curve that is not known.
- */
-export function greyCurve(icc: Buffer): ((v: number) => number) | undefined {
-  if (icc.length < HEADER || icc.toString('latin1', 16, 20) !== 'GRAY') return undefined;
-  const curve = tag(icc, 'kTRC');
-  if (!curve) return undefined;
-  const type = curve.toString('latin1', 0, 4);
-  if (type === 'curv') {
-    const count = curve.readUInt32BE(8);
-    if (count === 0) return v => v;
-    if (count === 1 && curve.length >= 14) {
-      const gamma = curve.readUInt16BE(12) / 256;
-      return v => v ** gamma;
-    }
-    if (curve.length < 12 + count * 2) return undefined;
-    const values = Float64Array.from({ length: count }, (_, i) => curve.readUInt16BE(12 + i * 2) / 65535);
-    return v => {
-      const at = v * (count - 1);
-      const i = Math.min(count - 2, Math.floor(at));
-      return values[i] + (values[i + 1] - values[i]) * (at - i);
-    };
-  }
-  if (type === 'para' && curve.length >= 16) {
-    const kind = curve.readUInt16BE(8);
-    const number = (i: number) => curve.readInt32BE(12 + i * 4) / 65536;
-    if (kind === 0) return v => v ** number(0);
-    if (kind === 3 && curve.length >= 32) {
-      const [g, a, b, c, d] = [0, 1, 2, 3, 4].map(number);
-      return v => (v >= d ? (a * v + b) ** g : c * v);
-    }
-  }
-  return undefined;
-}
-
-/** A table from a grey file's 16-bit codes to sRGB-encoded 16-bit codes, for a profile's tone curve. */
-export function greyTable(curve: (v: number) => number): Uint16Array {
-  return Uint16Array.from({ length: 65536 }, (_, i) => {
-    const v = encode(Math.min(1, Math.max(0, curve(i / 65535))));
-    return Math.round(v * 65535);
-  });
-}
-
-function multiLocalized(text: string): Buffer {
+/** Text as profiles of version 4 hold it. */
+export function multiLocalized(text: string): Buffer {
   const utf16 = Buffer.from(text, 'utf16le').swap16();
   const head = Buffer.alloc(28);
   head.write('mluc', 0, 'latin1');
@@ -103,22 +60,8 @@ function multiLocalized(text: string): Buffer {
 
 const D50 = [0.9642, 1, 0.8249];
 
-/** A grey display profile with the tone curve of sRGB, so that a grey file shows the luminance it was made from. */
-export function makeGreyProfile(): Buffer {
-  const white = Buffer.alloc(20);
-  white.write('XYZ ', 0, 'latin1');
-  D50.forEach((v, i) => white.writeInt32BE(Math.round(v * 65536), 8 + i * 4));
-  const curve = Buffer.alloc(12 + 1024 * 2);
-  curve.write('curv', 0, 'latin1');
-  curve.writeUInt32BE(1024, 8);
-  for (let i = 0; i < 1024; i++) curve.writeUInt16BE(Math.round(decode(i / 1023) * 65535), 12 + i * 2);
-  const tags: [string, Buffer][] = [
-    ['desc', multiLocalized('Grey, sRGB tone curve')],
-    ['cprt', multiLocalized('No rights reserved')],
-    ['wtpt', white],
-    ['kTRC', curve],
-  ];
-
+/** A display profile of version 4, from its tags. */
+export function profileOf(space: string, pcs: 'XYZ ' | 'Lab ', tags: readonly [string, Buffer][]): Buffer {
   const padded = tags.map(([name, data]) => [name, data, Buffer.alloc((4 - (data.length % 4)) % 4)] as const);
   const table = Buffer.alloc(4 + tags.length * 12);
   table.writeUInt32BE(tags.length, 0);
@@ -132,9 +75,26 @@ export function makeGreyProfile(): Buffer {
   const header = Buffer.alloc(HEADER);
   header.writeUInt32BE(at, 0);
   header.writeUInt32BE(0x04300000, 8);
-  header.write('mntrGRAYXYZ ', 12, 'latin1');
+  header.write(`mntr${space}${pcs}`, 12, 'latin1');
   [2026, 11, 24, 0, 0, 0].forEach((v, i) => header.writeUInt16BE(v, 24 + i * 2));
   header.write('acsp', 36, 'latin1');
   D50.forEach((v, i) => header.writeInt32BE(Math.round(v * 65536), 68 + i * 4));
   return Buffer.concat([header, table, ...padded.flatMap(([, data, pad]) => [data, pad])]);
+}
+
+/** A grey display profile with the tone curve of sRGB, so that a grey file shows the luminance it was made from. */
+export function makeGreyProfile(): Buffer {
+  const white = Buffer.alloc(20);
+  white.write('XYZ ', 0, 'latin1');
+  D50.forEach((v, i) => white.writeInt32BE(Math.round(v * 65536), 8 + i * 4));
+  const curve = Buffer.alloc(12 + 1024 * 2);
+  curve.write('curv', 0, 'latin1');
+  curve.writeUInt32BE(1024, 8);
+  for (let i = 0; i < 1024; i++) curve.writeUInt16BE(Math.round(decode(i / 1023) * 65535), 12 + i * 2);
+  return profileOf('GRAY', 'XYZ ', [
+    ['desc', multiLocalized('Grey, sRGB tone curve')],
+    ['cprt', multiLocalized('No rights reserved')],
+    ['wtpt', white],
+    ['kTRC', curve],
+  ]);
 }

@@ -2,7 +2,7 @@ import { TILE } from '../../contract/limits';
 import { readFile } from 'node:fs/promises';
 import { sizeAt } from '../../core/frame/geometry';
 import { readRange, type FileCache } from './cache';
-import { decodePicture, resizePixels, widen, type Pixels } from './decode';
+import { decodePicture, isWide, resizePixels, widen, type Pixels } from './decode';
 import type { PictureFacts } from './inspect';
 
 /** What is needed to find a photograph's pixels. */
@@ -29,6 +29,12 @@ export async function smaller(full: Pixels, longEdge: number): Promise<Pixels> {
   return resizePixels(from, width, height);
 }
 
+/** The heavy work of a store. */
+export interface PictureWork {
+  decode: (path: string, facts: PictureFacts) => Promise<Pixels>;
+  resize: (pixels: Pixels, width: number, height: number) => Promise<Pixels>;
+}
+
 /** Halvings are made ahead down to about this long edge. */
 const SMALLEST_HALVING = 640;
 
@@ -51,16 +57,20 @@ export class PictureStore {
   private readonly warming = new Set<Promise<void>>();
   private closed = false;
 
-  /** @param original gives a path at which an original's bytes can be read */
+  /**
+   * @param original gives a path at which an original's bytes can be read
+   * @param work decodes and resizes: in threads, where somebody else waits for this one
+   */
   constructor(
     private readonly cache: FileCache,
     private readonly original: (sha256: string) => Promise<string>,
+    private readonly work: PictureWork = { decode: decodePicture, resize: resizePixels },
   ) {}
 
   /** Decodes a file that is not in the database yet and keeps its pixels. Throws a PictureError. */
   async admit(source: PictureSource, path: string): Promise<void> {
     await this.cache.file(this.fullKey(source), () =>
-      this.inTurn(async () => bytesOf((await decodePicture(path, source)).codes)),
+      this.inTurn(async () => bytesOf((await this.work.decode(path, source)).codes)),
     );
   }
 
@@ -93,7 +103,7 @@ export class PictureStore {
   async pixels(source: PictureSource, longEdge: number): Promise<Pixels> {
     const { width, height } = sizeAt(source, longEdge);
     const bytes = await readFile(await this.fileAt(source, longEdge));
-    const wide = !this.isFull(source, longEdge) || source.bits === 16 || this.widened(source);
+    const wide = !this.isFull(source, longEdge) || isWide(source);
     const codes = wide ? new Uint16Array(bytes.buffer, bytes.byteOffset, bytes.length / 2) : bytes;
     return { width, height, codes };
   }
@@ -105,7 +115,7 @@ export class PictureStore {
     const y = row * TILE;
     if (x >= width || y >= height) return new Uint16Array(0);
     const path = await this.fileAt(source, longEdge);
-    const wide = !this.isFull(source, longEdge) || source.bits === 16 || this.widened(source);
+    const wide = !this.isFull(source, longEdge) || isWide(source);
     const unit = wide ? 6 : 3;
     const length = Math.min(TILE, width - x) * unit;
     const rows = Math.min(TILE, height - y);
@@ -114,17 +124,12 @@ export class PictureStore {
     return wide ? new Uint16Array(bytes.buffer, bytes.byteOffset, bytes.length / 2) : widen(bytes);
   }
 
-  /** Grey files with a profile of their own are decoded to 16 bits, whatever the file has. */
-  private widened(source: PictureSource): boolean {
-    return source.grey && source.profile !== null;
-  }
-
   private isFull(source: PictureSource, longEdge: number): boolean {
     return longEdge >= Math.max(source.width, source.height);
   }
 
   private fullKey(source: PictureSource): string {
-    return `pixels 3 ${source.sha256} full`;
+    return `pixels 4 ${source.sha256} full`;
   }
 
   private async fileAt(source: PictureSource, longEdge: number): Promise<string> {
@@ -133,14 +138,14 @@ export class PictureStore {
       return this.cache.file(this.fullKey(source), () =>
         this.inTurn(async () => {
           const path = await this.original(source.sha256);
-          return bytesOf((await decodePicture(path, source)).codes);
+          return bytesOf((await this.work.decode(path, source)).codes);
         }),
       );
     }
-    return this.cache.file(`pixels 3 ${source.sha256} ${longEdge}`, async () => {
+    return this.cache.file(`pixels 4 ${source.sha256} ${longEdge}`, async () => {
       const from = await this.pixels(source, parentEdge(full, longEdge));
       const { width, height } = sizeAt(source, longEdge);
-      return bytesOf((await resizePixels(from, width, height)).codes);
+      return bytesOf((await this.work.resize(from, width, height)).codes);
     });
   }
 }

@@ -17,6 +17,8 @@ import { readCodes, write16, write8 } from '../../core/kernels/codes';
 import { greyOf } from '../../core/kernels/luminance';
 import { toDisplayP3 } from '../../core/kernels/display-p3';
 import type { Treatment } from '../../core/treatment/schema';
+import { decodePicture, resizePixels, type Pixels } from '../pictures/decode';
+import { PictureError, type PictureFacts } from '../pictures/inspect';
 
 /** Pixels of a whole photograph in memory that threads share: 8-bit or 16-bit codes, interleaved RGB. */
 export interface Shared {
@@ -73,6 +75,46 @@ export interface Band {
 const planner = createPlanner();
 /** The picture whose tables were taken in last. */
 let learnt = '';
+
+/** A file to be decoded whole, or a picture to be made smaller. */
+export interface Decode {
+  decode: { path: string; facts: PictureFacts };
+}
+export interface Resize {
+  resize: { of: Shared; width: number; height: number };
+}
+
+/** Pixels in memory that threads share. */
+export function share({ width, height, codes }: Pixels): Shared {
+  const narrow = codes instanceof Uint8Array;
+  if (codes.buffer instanceof SharedArrayBuffer && codes.byteOffset === 0) {
+    return { codes: codes.buffer, narrow, width, height };
+  }
+  const shared = new SharedArrayBuffer(codes.byteLength);
+  if (narrow) new Uint8Array(shared).set(codes);
+  else new Uint16Array(shared).set(codes);
+  return { codes: shared, narrow, width, height };
+}
+
+/** Pixels out of it. */
+export const unshare = (shared: Shared): Pixels => ({
+  width: shared.width,
+  height: shared.height,
+  codes: codesOf(shared),
+});
+
+/** The picture of a file, or what is wrong with the file: an error's class does not come out of a thread. */
+export async function decodeWhole({ decode: { path, facts } }: Decode): Promise<Shared | { wrong: string }> {
+  try {
+    return share(await decodePicture(path, facts));
+  } catch (error) {
+    if (error instanceof PictureError) return { wrong: error.message };
+    throw error;
+  }
+}
+
+export const resizeWhole = async ({ resize: { of, width, height } }: Resize): Promise<Shared> =>
+  share(await resizePixels(unshare(of), width, height));
 
 /** Bytes that are to be carried. */
 export interface Check {

@@ -11,7 +11,20 @@ import { bytesOf, type CarriedKind } from '../../core/formats/carried';
 import { carriedBy } from '../../core/treatment/carried-by';
 import type { Treatment } from '../../core/treatment/schema';
 import type { Pixels } from '../pictures/decode';
-import type { Bake, Band, Check, Held, Look, Shared, Work } from './band';
+import { PictureError, type PictureFacts } from '../pictures/inspect';
+import {
+  share,
+  unshare,
+  type Bake,
+  type Band,
+  type Check,
+  type Decode,
+  type Held,
+  type Look,
+  type Resize,
+  type Shared,
+  type Work,
+} from './band';
 import { encodeStrip, joinStrips, mostRows, STRIP_STEP } from './jpeg-strips';
 
 /** Pixels of a band: enough to be worth sending, few enough for progress and for stopping. */
@@ -42,17 +55,6 @@ export interface Rendered {
   codes: Uint8Array | Uint16Array;
 }
 
-function share({ width, height, codes }: Pixels): Shared {
-  const narrow = codes instanceof Uint8Array;
-  if (codes.buffer instanceof SharedArrayBuffer && codes.byteOffset === 0) {
-    return { codes: codes.buffer, narrow, width, height };
-  }
-  const shared = new SharedArrayBuffer(codes.byteLength);
-  if (narrow) new Uint8Array(shared).set(codes);
-  else new Uint16Array(shared).set(codes);
-  return { codes: shared, narrow, width, height };
-}
-
 /** What treatments carry, in memory that threads share; up to so many bytes. */
 const sharedBytes = new LRUCache<string, SharedArrayBuffer>({
   maxSize: 512 * 1024 * 1024,
@@ -77,8 +79,8 @@ function heldBy(treatment: Treatment): Held[] {
 /** What a band gives: its codes, or nothing where they went into shared memory. */
 type Given = Uint8Array | Uint16Array | null;
 
-type Task = Band | Bake | Look | Check;
-type Result = Given | KeptTable[] | Surveys | string;
+type Task = Band | Bake | Look | Check | Decode | Resize;
+type Result = Given | KeptTable[] | Surveys | string | Shared | { wrong: string };
 
 /** Renders treatments in worker threads, one a core, each a band of rows at a time. */
 export class Renderer {
@@ -107,6 +109,18 @@ export class Renderer {
     // Whoever renders awaits it; a failed decoding before that leaves nobody to.
     tables.catch(() => undefined);
     return tables;
+  }
+
+  /** Decodes a file in a thread. Throws a PictureError. */
+  async decode(path: string, facts: PictureFacts): Promise<Pixels> {
+    const given = (await this.pool.run({ decode: { path, facts } })) as Shared | { wrong: string };
+    if ('wrong' in given) throw new PictureError(given.wrong);
+    return unshare(given);
+  }
+
+  /** Makes a picture smaller in a thread. */
+  async resize(pixels: Pixels, width: number, height: number): Promise<Pixels> {
+    return unshare((await this.pool.run({ resize: { of: share(pixels), width, height } })) as Shared);
   }
 
   /** Reads bytes that are to be carried, in a thread; what is wrong with them, or null. */

@@ -48,7 +48,7 @@ export const RADIUS = { least: 0.0008, most: 0.2, factor: 1.15 };
 const clampRadius = (radius: number) => Math.min(RADIUS.most, Math.max(RADIUS.least, radius));
 
 /** Points of a stroke closer than this share of the radius are left out. */
-const POINTS_APART = 0.08;
+const POINTS_APART = 0.15;
 
 const toolNames: Record<AreaTool, string> = {
   brush: 'Paint the area; hold Alt to take away, Shift for a straight line.',
@@ -71,7 +71,7 @@ function toPhotograph(picture: PictureInfo, treatment: Treatment): (at: Place) =
 }
 
 /** A millionth of a picture is a hundredth of a pixel at 100 megapixels; more would only make strokes long to write. */
-const fine = (v: number) => Math.round(v * 1e6) / 1e6;
+const fine = (v: number) => Math.round(v * 1e5) / 1e5;
 
 /** @param lit what of a treatment the lamp lights */
 export function usePainting(
