@@ -39,7 +39,7 @@ const PROBES = [
 const DRAFT_SPLIT = 4 / 255;
 
 /** How many probes a cell gets, by the nodes of the grid: a large cell hides more. */
-const PROBES_BY_SIZE: Record<number, number> = { 17: 8, 33: 4, 65: 2, 129: 1 };
+const PROBES_BY_SIZE: Record<number, number> = { 17: 8, 33: 4, 65: 2, 129: 2 };
 
 /** The nodes of the tetrahedron that a probe lies in, as steps along the axes, and their weights. */
 const WALKS = PROBES.map(probe => {
