@@ -33,12 +33,14 @@ const MOST_3D = 129;
 const MOST_TEXT = 96 * 1024 * 1024;
 
 const numberPattern = /^[+-]?(\d+\.?\d*|\.\d+)([eE][+-]?\d+)?$/;
+/** No number is longer; the pattern takes a time that grows with the square of the length. */
+const LONGEST_NUMBER = 64;
 
 function numbersOf(words: string[], count: number, line: number, what: string): number[] {
   if (words.length !== count)
     throw new CubeError(line, `${what} needs ${count} numbers, not ${words.length}`);
   return words.map(word => {
-    const v = numberPattern.test(word) ? Number(word) : NaN;
+    const v = word.length <= LONGEST_NUMBER && numberPattern.test(word) ? Number(word) : NaN;
     // Tables are kept in single precision, where a larger number would be infinite.
     if (!Number.isFinite(Math.fround(v))) throw new CubeError(line, `not a number: ${word.slice(0, 20)}`);
     return v;

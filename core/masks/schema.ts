@@ -28,6 +28,8 @@ const partSchema = z.discriminatedUnion(
   },
 ) as unknown as z.ZodType<MaskPart>;
 
+export const MOST_PARTS = 200;
+
 export const maskSchema = z.strictObject({
   id: idSchema,
   name: z.string().max(120).default(''),
@@ -36,5 +38,5 @@ export const maskSchema = z.strictObject({
   /** Positive grows, negative shrinks. */
   grow: z.number().min(-0.1).max(0.1).default(0),
   refine: unit.default(0),
-  parts: z.array(partSchema).max(200).default([]),
+  parts: z.array(partSchema).max(MOST_PARTS).default([]),
 });

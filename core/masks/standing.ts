@@ -34,3 +34,35 @@ export const edgeDraw = (mask: Mask, masks: readonly Mask[]): number =>
 /** Whether it is softened or grown, itself or through one that it stands on. */
 export const isShaped = (mask: Mask, masks: readonly Mask[]): boolean =>
   standingOn(mask, masks).some(each => each.feather > 0 || each.grow !== 0);
+
+/** Masks stand on others at most so deep: deeper, the margins of softened ones add up past any picture. */
+const DEEPEST = 8;
+/** A mask with all that is beneath it, counted once for each way down to it, is made of at most so many. */
+const MOST_BENEATH = 1000;
+
+/** How a mask stands: how many lie beneath one another under it, and how many in all, once for each way down. */
+interface Standing {
+  deep: number;
+  many: number;
+}
+
+/** What is wrong with how a mask of a list stands on others, in words; null where nothing is. No ring may be in it. */
+export function tooMuchBeneath(mask: Mask, masks: readonly Mask[]): string | null {
+  const known = new Map<Mask, Standing>();
+  const of = (each: Mask): Standing => {
+    const found = known.get(each);
+    if (found) return found;
+    const ids = new Set(each.parts.map(beneathPart).filter(id => id !== undefined));
+    const beneath = [...ids].map(id => of(byId(masks, id)));
+    const standing = {
+      deep: Math.max(0, ...beneath.map(b => b.deep + 1)),
+      many: beneath.reduce((sum, b) => sum + b.many, 1),
+    };
+    known.set(each, standing);
+    return standing;
+  };
+  const { deep, many } = of(mask);
+  if (deep > DEEPEST) return `stands on other masks ${deep} deep; the most is ${DEEPEST}`;
+  if (many > MOST_BENEATH) return `stands on more than ${MOST_BENEATH} masks, each way down to them counted`;
+  return null;
+}

@@ -1,8 +1,9 @@
 import { dab, type Lattice } from '../kernels/dabs';
 import type { Stroke } from '../settings/fields';
 
-/** Dabs lie this share of the radius apart. */
-const SPACING = 0.25;
+/** Dabs lie this share of the radius apart, and at least so many long edges. */
+export const SPACING = 0.25;
+export const FINEST = 1e-4;
 /** Pressure scales the flow, and a little the size. */
 const LIGHTEST = 0.5;
 
@@ -42,7 +43,7 @@ export function layStroke(
     if (x + reach < left || x - reach > right || y + reach < top || y - reach > bottom) return;
     dab(coverage, lattice, x, y, size, hardness, flow * pressure, erase);
   };
-  const step = Math.max(most * SPACING, 1e-4 * longEdge);
+  const step = Math.max(most * SPACING, FINEST * longEdge);
   let { x, y, pressure, until } = from ?? {
     x: points[0][0] * photograph.width,
     y: points[0][1] * photograph.height,

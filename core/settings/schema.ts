@@ -14,7 +14,7 @@ export const rangeSchema = z
 
 /** A stroke with more points than this is refused; one lasts minutes. */
 const MOST_STROKE_POINTS = 20_000;
-const MOST_STROKES = 5_000;
+export const MOST_STROKES = 5_000;
 
 const strokeSchema = z.strictObject({
   points: z

@@ -11,10 +11,10 @@ import {
   areaOf,
   changeArea,
   layOn,
+  mayStandOn,
   removeArea,
   removePart,
   showingArea,
-  standsOn,
   usersOf,
 } from './areas';
 import type { Stroke } from '../settings/fields';
@@ -103,8 +103,9 @@ describe('areas', () => {
     expect(coloured(shown(both)(4, 4))).toBe(true);
     const moved = addStroke(both, area, stroke(0.05, 0.08));
     expect(coloured(shown(moved)(4, 4))).toBe(false);
-    expect(standsOn(moved, made.area, area)).toBe(true);
-    expect(standsOn(moved, area, made.area)).toBe(false);
+    expect(mayStandOn(moved, made.area, area)).toBe(true);
+    expect(mayStandOn(moved, area, made.area)).toBe(false);
+    expect(mayStandOn(moved, area, area)).toBe(false);
     expect(usersOf(moved, area).areas.map(m => m.name)).toEqual(['Not Hull']);
     expect(usersOf(moved, made.area).steps.map(s => s.id)).toEqual(['s1']);
   });

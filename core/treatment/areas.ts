@@ -2,7 +2,7 @@ import { wordsOf } from './area-names';
 import { changeStep, newStep } from './edit';
 import { emptyMask, type Mask } from '../masks/mask';
 import { beneathPart, type MaskPart } from '../masks/parts';
-import { readsPicture as maskReads, standingOn } from '../masks/standing';
+import { readsPicture as maskReads, standingOn, tooMuchBeneath } from '../masks/standing';
 import type { Stroke } from '../settings/fields';
 import type { Step, Treatment } from './schema';
 
@@ -82,9 +82,16 @@ export function removePart(treatment: Treatment, id: string, index: number): Tre
 }
 
 /** Whether an area stands on another, itself or through others. */
-export function standsOn(treatment: Treatment, id: string, other: string): boolean {
+function standsOn(treatment: Treatment, id: string, other: string): boolean {
   const area = areaOf(treatment, id);
   return !!area && standingOn(area, treatment.masks).some(each => each !== area && each.id === other);
+}
+
+/** Whether an area may be made of another too: never in a ring, and not without end. */
+export function mayStandOn(treatment: Treatment, id: string, other: string): boolean {
+  if (id === other || standsOn(treatment, other, id)) return false;
+  const made = addPart(treatment, id, { kind: 'mask', op: 'add', mask: other });
+  return made.masks.every(mask => tooMuchBeneath(mask, made.masks) === null);
 }
 
 /** Whether an area depends on the picture beneath it, by tones, by hues or by edges, itself or through others. */

@@ -5,7 +5,9 @@ import { stepKind, stepKinds, type Kind, type Settings } from '../steps';
 import { frameSchema, wholeFrame, type Frame } from '../frame/schema';
 import type { Mask } from '../masks/mask';
 import { beneathPart } from '../masks/parts';
+import { tooMuchPainting } from '../masks/painting';
 import { maskSchema } from '../masks/schema';
+import { tooMuchBeneath } from '../masks/standing';
 import type { Reference, ToneRange } from '../settings/fields';
 import { idSchema, rangeSchema, referenceSchema, settingsSchema } from '../settings/schema';
 
@@ -99,8 +101,8 @@ const stepSchema = z.discriminatedUnion(
 );
 
 /** More steps than this are refused: no picture needs them, and a hostile file could stall a plan. */
-const MOST_STEPS = 200;
-const MOST_MASKS = 200;
+export const MOST_STEPS = 200;
+export const MOST_MASKS = 200;
 
 const treatmentSchema = z.strictObject({
   format: z.literal(FORMAT),
@@ -126,7 +128,7 @@ export function firstIssue(error: z.ZodError): { path: string; reason: string } 
   return { path: pathText(path), reason };
 }
 
-/** Masks must have ids of their own, and may stand on others but never in a ring. */
+/** Masks must have ids of their own, and may stand on others, but never in a ring and not without end. */
 function checkMasks(masks: Mask[]): void {
   const places = new Map<string, number>();
   masks.forEach((mask, i) => {
@@ -148,6 +150,12 @@ function checkMasks(masks: Mask[]): void {
     state.set(i, 'done');
   };
   masks.forEach((_, i) => state.has(i) || visit(i));
+  masks.forEach((mask, i) => {
+    const problem = tooMuchBeneath(mask, masks);
+    if (problem) throw new TreatmentError(`masks[${i}].parts`, problem);
+  });
+  const painting = tooMuchPainting(masks);
+  if (painting) throw new TreatmentError('masks', `hold ${painting}`);
 }
 
 type ReadStep = Omit<Step, 'id' | 'stage'> & { id?: string; stage?: Stage };

@@ -8,8 +8,8 @@ import {
   areaOf,
   changeArea,
   layOn,
+  mayStandOn,
   removeArea,
-  standsOn,
   usersOf,
 } from '../../core/treatment/areas';
 import type { Step, Treatment } from '../../core/treatment/schema';
@@ -128,9 +128,7 @@ export const AreaSection = memo(function AreaSection({
       onCommit(addPart(treatment, area.id, { kind: 'mask', op, mask: rest.join(' ') }), 'Area of areas');
     }
   };
-  const others = area
-    ? treatment.masks.filter(m => m.id !== area.id && !standsOn(treatment, m.id, area.id))
-    : [];
+  const others = area ? treatment.masks.filter(m => mayStandOn(treatment, area.id, m.id)) : [];
   return (
     <Section aria-label="Area">
       <div className="head">

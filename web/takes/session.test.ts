@@ -79,7 +79,7 @@ describe('edits', () => {
       large = addStroke(large, area, { ...stroke, points: points as [number, number, number][] });
     }
     session.commit(large, 'Paint', { apart: true });
-    expect(said).toEqual([modules.FULL]);
+    expect(said).toEqual([modules.noRoom('more than 16 MB of steps and strokes')]);
     expect(shown(session)).toBe(0.5);
     session.commit(light(0.6), 'two');
     await settle();

@@ -10,6 +10,7 @@ import { MOST_TREATMENT } from '../../contract/limits';
 import { treatmentFile } from '../../core/treatment/carrying';
 import { patched } from '../../core/treatment/patch';
 import type { Treatment } from '../../core/treatment/schema';
+import { noRoomFor } from '../../core/treatment/room';
 import { jsonLength } from '../../core/treatment/size';
 import { call, messageOf } from '../app/api';
 import type { KeptCommand, Unsaved } from '../app/browser-store';
@@ -37,7 +38,9 @@ export interface SessionState {
 const FEW = 12;
 
 /** A take has no room for a change. */
-export const FULL = `This take holds as much as one can (${MOST_TREATMENT / 1024 ** 2} MB of steps and strokes). The change was not taken; all before it is kept. Remove areas or strokes, or go on in a new take.`;
+export const noRoom = (what: string) =>
+  `A take has no room for ${what}. The change was not taken; all before it is kept. Remove steps, areas or strokes, or go on in a new take.`;
+const TOO_LARGE = `more than ${MOST_TREATMENT / 1024 ** 2} MB of steps and strokes`;
 
 /**
  * One take being worked on: what is shown moves at once, along a line of states that this window knows; the queue brings
@@ -167,9 +170,10 @@ export class TakeSession {
       this.show(treatment);
       return;
     }
-    if (jsonLength(treatment) > MOST_TREATMENT) {
+    const over = noRoomFor(treatment) ?? (jsonLength(treatment) > MOST_TREATMENT ? TOO_LARGE : null);
+    if (over) {
       this.show(now.treatment);
-      this.say(FULL);
+      this.say(noRoom(over));
       return;
     }
     if (this.steps.length) {

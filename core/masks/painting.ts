@@ -1,0 +1,38 @@
+import type { Stroke } from '../settings/fields';
+import type { Mask } from './mask';
+import { SPACING, FINEST } from './strokes';
+
+/** How much work the strokes of masks are, so that a small file cannot ask for hours of it. */
+
+/** A treatment is painted at most as if its whole picture were covered so many times. */
+export const MOST_PAINTED = 20_000;
+/** What a dab costs however small it is, as a share of a picture. */
+const LEAST_DAB = 1e-4;
+
+const known = new WeakMap<Stroke, number>();
+
+/** How many times the dabs of a stroke could cover a square picture of the photograph's long edge. */
+function painted(stroke: Stroke): number {
+  const found = known.get(stroke);
+  if (found !== undefined) return found;
+  const { points, radius } = stroke;
+  let length = 0;
+  for (let i = 1; i < points.length; i++) {
+    length += Math.hypot(points[i][0] - points[i - 1][0], points[i][1] - points[i - 1][1]);
+  }
+  const dabs = 1 + length / Math.max(radius * SPACING, FINEST);
+  const pictures = dabs * (Math.min(1, 4 * radius * radius) + LEAST_DAB);
+  known.set(stroke, pictures);
+  return pictures;
+}
+
+/** What is wrong with the amount of painting in masks, in words; null where nothing is. */
+export function tooMuchPainting(masks: readonly Mask[]): string | null {
+  let sum = 0;
+  for (const { parts } of masks) {
+    for (const part of parts) {
+      if (part.kind === 'brush') for (const stroke of part.strokes) sum += painted(stroke);
+    }
+  }
+  return sum > MOST_PAINTED ? `more painting than ${MOST_PAINTED} times the whole picture` : null;
+}
