@@ -1,5 +1,5 @@
 import { execFile } from 'node:child_process';
-import { mkdtemp, readdir, readFile, rm, writeFile } from 'node:fs/promises';
+import { mkdtemp, readdir, readFile, rm, symlink, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -69,6 +69,17 @@ async function refused(command: 'render' | 'cube', ...args: string[]): Promise<s
 
 describe('render', () => {
   const toned = 'toned.treatment.json';
+
+  it('never writes over what it reads, nor where a link leads to it', async () => {
+    await sharp(at('colour.png')).toFile(at('own.png'));
+    await symlink(at('own.png'), at('link.png'));
+    const before = await readFile(at('own.png'));
+    for (const out of ['own.png', './own.png', 'link.png']) {
+      const error = await refused('render', 'own.png', '--treatment', toned, '--out', out);
+      expect(error).toContain(`--out: ${out} is read here too`);
+    }
+    expect(await readFile(at('own.png'))).toEqual(before);
+  });
 
   it.each([
     ['out.jpg', [], { format: 'jpeg', channels: 3 }],

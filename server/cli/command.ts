@@ -1,4 +1,4 @@
-import { readFile } from 'node:fs/promises';
+import { readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
 import { parseArgs, type ParseArgsConfig } from 'node:util';
 import { readTreatmentFile } from '../../core/treatment/carrying';
 import { TreatmentError, type Treatment } from '../../core/treatment/schema';
@@ -62,6 +62,26 @@ export async function treatmentAt(path: string): Promise<Treatment> {
   } catch (error) {
     if (error instanceof TreatmentError) throw new CommandError(`${path}: ${error.message}`);
     throw error;
+  }
+}
+
+/** Refuses to write over what is read, also where a link leads to it. */
+export async function refuseOver(out: string, ...inputs: string[]): Promise<void> {
+  const [written, ...read] = await Promise.all([out, ...inputs].map(path => stat(path).catch(() => null)));
+  if (written && read.some(file => file?.dev === written.dev && file.ino === written.ino)) {
+    throw new CommandError(`--out: ${out} is read here too; give another file`);
+  }
+}
+
+/** Writes a file whole or not at all. */
+export async function writeOut(out: string, data: string | Buffer): Promise<void> {
+  const part = `${out}.${process.pid}.part`;
+  try {
+    await writeFile(part, data);
+    await rename(part, out);
+  } catch (error) {
+    await rm(part, { force: true });
+    throw new CommandError(`${out}: ${readingProblem(error)}`);
   }
 }
 

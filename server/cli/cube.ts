@@ -1,8 +1,15 @@
-import { rename, rm, writeFile } from 'node:fs/promises';
 import { extname } from 'node:path';
 import { cubeOf } from '../../core/engine/cube';
 import { writeCube } from '../../core/formats/cube';
-import { CommandError, readArguments, readingProblem, treatmentAt, runCommand, wholeNumber } from './command';
+import {
+  CommandError,
+  readArguments,
+  refuseOver,
+  runCommand,
+  treatmentAt,
+  wholeNumber,
+  writeOut,
+} from './command';
 
 const HELP = `Writes a treatment as a 3D colour table, where it can be one.
 
@@ -27,6 +34,7 @@ async function cube(): Promise<void> {
   if (!out) throw new CommandError('--out: give the file to write (--help tells more)');
   if (extname(out).toLowerCase() !== '.cube') throw new CommandError(`${out}: its ending must be cube`);
   const entries = wholeNumber(size, '--size', 2, 129);
+  await refuseOver(out, path);
   const treatment = await treatmentAt(path);
   let table;
   try {
@@ -35,14 +43,7 @@ async function cube(): Promise<void> {
     if (error instanceof RangeError) throw new CommandError(`${path}: ${error.message}`);
     throw error;
   }
-  const part = `${out}.${process.pid}.part`;
-  try {
-    await writeFile(part, writeCube(table));
-    await rename(part, out);
-  } catch (error) {
-    await rm(part, { force: true });
-    throw new CommandError(`${out}: ${readingProblem(error)}`);
-  }
+  await writeOut(out, writeCube(table));
 }
 
 await runCommand(cube);

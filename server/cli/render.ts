@@ -1,4 +1,3 @@
-import { rename, rm, writeFile } from 'node:fs/promises';
 import { extname } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { LONGEST_EDGE } from '../../contract/limits';
@@ -11,7 +10,15 @@ import { inspect, PictureError } from '../pictures/inspect';
 import { smaller } from '../pictures/store';
 import { renderFile } from '../render/file';
 import { Renderer } from '../render/renderer';
-import { CommandError, readArguments, readingProblem, treatmentAt, runCommand, wholeNumber } from './command';
+import {
+  CommandError,
+  readArguments,
+  refuseOver,
+  runCommand,
+  treatmentAt,
+  wholeNumber,
+  writeOut,
+} from './command';
 
 const HELP = `Renders a treatment of a picture to a file, without database or browser.
 
@@ -65,6 +72,7 @@ async function render(): Promise<void> {
   if (!treatmentPath) throw new CommandError('--treatment: give the treatment file (--help tells more)');
   if (!out) throw new CommandError('--out: give the file to write (--help tells more)');
   const settings = readSettings(values, out);
+  await refuseOver(out, picture, treatmentPath);
   const wanted = values['long-edge'];
   const longEdge = wanted === undefined ? null : wholeNumber(wanted, '--long-edge', 1, LONGEST_EDGE);
   const treatment = await treatmentAt(treatmentPath);
@@ -86,14 +94,7 @@ async function render(): Promise<void> {
     if (error instanceof PictureError) throw new CommandError(`${picture}: ${error.message}`);
     throw error;
   }
-  const part = `${out}.${process.pid}.part`;
-  try {
-    await writeFile(part, file);
-    await rename(part, out);
-  } catch (error) {
-    await rm(part, { force: true });
-    throw new CommandError(`${out}: ${readingProblem(error)}`);
-  }
+  await writeOut(out, file);
 }
 
 await runCommand(render);
