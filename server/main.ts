@@ -38,6 +38,7 @@ async function main(): Promise<void> {
     server.close();
     server.closeIdleConnections();
     setTimeout(() => server.closeAllConnections(), 2000).unref();
+    services.beginClosing();
     await queue.close().catch(() => undefined);
     await services.close().catch(() => undefined);
     process.exit(0);

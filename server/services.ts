@@ -1,3 +1,4 @@
+import { setMaxListeners } from 'node:events';
 import { createWriteStream } from 'node:fs';
 import { mkdir, rename, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
@@ -19,6 +20,9 @@ export interface Services {
   pictures: PictureStore;
   renders: FileCache;
   renderer: Renderer;
+  /** Aborted when all is about to be closed: long work ends, and is left to be taken up. */
+  closing: AbortSignal;
+  beginClosing: () => void;
   close: () => Promise<void>;
 }
 
@@ -52,6 +56,8 @@ export async function openServices(config: Config): Promise<Services> {
     decode: (path, facts) => renderer.decode(path, facts),
     resize: (of, width, height) => renderer.resize(of, width, height),
   });
+  const closing = new AbortController();
+  setMaxListeners(0, closing.signal);
   void pixels.prune().catch(error => log.warn({ err: error }, 'cache not pruned'));
   return {
     config,
@@ -60,6 +66,8 @@ export async function openServices(config: Config): Promise<Services> {
     pictures,
     renders,
     renderer,
+    closing: closing.signal,
+    beginClosing: () => closing.abort(new Error('the server is being stopped')),
     close: async () => {
       await pictures.close();
       await renderer.close();

@@ -11,6 +11,7 @@ async function main(): Promise<void> {
   await workOnSendOuts(services, queue);
   process.stdout.write('Working on what is sent out. Ctrl-C ends it.\n');
   const stop = async () => {
+    services.beginClosing();
     await queue.close().catch(() => undefined);
     await services.close().catch(() => undefined);
     process.exit(0);

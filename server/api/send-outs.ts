@@ -101,20 +101,24 @@ export function sendOutRoutes({ sequelize }: Services, queue: Queue) {
           };
         }),
       );
-      const made = await sequelize.transaction(transaction => SendOut.bulkCreate(rows, { transaction }));
-      for (const { id } of made) await queue.askForSendOut(id);
-      return list(
-        's.id = ANY($1)',
-        made.map(m => m.id),
-      );
+      const ids = await sequelize.transaction(async transaction => {
+        const made = (await SendOut.bulkCreate(rows, { transaction })).map(row => row.id);
+        await queue.askForSendOuts(made, transaction);
+        return made;
+      });
+      queue.wake();
+      return list('s.id = ANY($1)', ids);
     }),
     implement(retrySendOut, async ({ params }) => {
       const row = await find(params.id);
       if (row.state !== 'failed' && row.state !== 'stopped') {
         throw new Problem(409, 'Only what failed or was stopped can be tried again.');
       }
-      await row.update({ state: 'waiting', progress: 0, problem: null });
-      await queue.askForSendOut(row.id);
+      await sequelize.transaction(async transaction => {
+        await row.update({ state: 'waiting', progress: 0, problem: null }, { transaction });
+        await queue.askForSendOuts([row.id], transaction);
+      });
+      queue.wake();
       return (await list('s.id = $1', row.id))[0];
     }),
     implement(stopSendOut, async ({ params }) => {

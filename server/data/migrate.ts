@@ -4,6 +4,7 @@ import * as shelf from './migrations/0001-shelf';
 import * as colourTables from './migrations/0002-colour-tables';
 import * as pigments from './migrations/0003-pigments';
 import * as smallSaves from './migrations/0004-small-saves';
+import * as attempts from './migrations/0005-attempts';
 
 /** Statements, or what is run where statements do not serve. */
 type Way = string[] | ((sequelize: Sequelize, transaction: Transaction) => Promise<void>);
@@ -13,6 +14,7 @@ const migrations: Record<string, { up: Way; down: Way }> = {
   '0002-colour-tables': colourTables,
   '0003-pigments': pigments,
   '0004-small-saves': smallSaves,
+  '0005-attempts': attempts,
 };
 
 /** The migrations of this version, ready to go up or down. Each runs in a transaction of its own. */

@@ -80,6 +80,8 @@ export class SendOut extends Model<InferAttributes<SendOut>, InferCreationAttrib
   declare settings: SendOutSettings;
   declare fileName: string;
   declare state: CreationOptional<SendOutState>;
+  /** How often it has been begun. */
+  declare attempt: CreationOptional<number>;
   declare progress: CreationOptional<number>;
   declare problem: CreationOptional<string | null>;
   declare resultSha256: CreationOptional<string | null>;
@@ -201,6 +203,7 @@ export function connect(databaseUrl: string): Sequelize {
       settings: DataTypes.JSONB,
       fileName: text,
       state: { type: text, defaultValue: 'waiting' },
+      attempt: { type: integer, defaultValue: 0 },
       progress: { type: DataTypes.REAL, defaultValue: 0 },
       problem: text,
       resultSha256: text,

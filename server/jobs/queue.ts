@@ -1,34 +1,66 @@
 import PgBoss from 'pg-boss';
+import type { Client } from 'pg';
 import type { Logger } from 'pino';
+import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 
 /** The queue of long work, in the same database as all else. */
 export interface Queue {
-  /** Asks for a send-out to be made. */
-  askForSendOut: (id: string) => Promise<void>;
-  /** Makes what is asked for, here. */
+  /** Asks for send-outs to be made: when the transaction is committed, they are in the queue, and else not. */
+  askForSendOuts: (ids: readonly string[], transaction: Transaction) => Promise<void>;
+  /** Has the worker here look at the queue at once, when what was asked for is committed. */
+  wake: () => void;
+  /** Send-outs that wait while nothing in the queue is there to make them. */
+  forgotten: (sequelize: Sequelize, transaction: Transaction) => Promise<string[]>;
+  /** Makes what is asked for, here. What throws is asked for again. */
   workOn: (make: (id: string) => Promise<void>) => Promise<void>;
   close: () => Promise<void>;
 }
 
+const SCHEMA = 'jobs';
 const SEND_OUT = 'send-out';
+/** Whoever took a send-out out of the queue so long ago and has not begun it is gone. */
+const TAKEN_SECONDS = 60;
 
 export async function openQueue(databaseUrl: string, log: Logger): Promise<Queue> {
-  const boss = new PgBoss({ connectionString: databaseUrl, schema: 'jobs', max: 4 });
+  const boss = new PgBoss({ connectionString: databaseUrl, schema: SCHEMA, max: 4 });
   boss.on('error', error => log.warn({ err: error }, 'queue'));
   await boss.start();
   await boss.createQueue(SEND_OUT);
   let workerId: string | undefined;
+  const wake = () => {
+    if (workerId) boss.notifyWorker(workerId);
+  };
   return {
-    askForSendOut: async id => {
-      await boss.send(SEND_OUT, { id }, { retryLimit: 2, retryDelay: 1, expireInMinutes: 30 });
-      // Our own worker need not wait for its next look at the queue.
-      if (workerId) boss.notifyWorker(workerId);
+    askForSendOuts: async (ids, transaction) => {
+      // eslint-disable-next-line no-restricted-syntax -- Sequelize does not say which connection a transaction has
+      const { connection } = transaction as unknown as { connection: Client };
+      const options = { retryLimit: 2, retryDelay: 1, expireInSeconds: 30 * 60 };
+      await boss.insert(
+        ids.map(id => ({ name: SEND_OUT, data: { id }, ...options })),
+        { db: { executeSql: (text, values) => connection.query(text, values) } },
+      );
+    },
+    wake,
+    forgotten: async (sequelize, transaction) => {
+      const rows = await sequelize.query<{ id: string }>(
+        `SELECT s.id FROM send_outs s WHERE s.state = 'waiting' AND NOT EXISTS (
+           SELECT 1 FROM ${SCHEMA}.job j
+           WHERE j.name = $1 AND j.data->>'id' = s.id::text AND (j.state IN ('created', 'retry')
+             OR j.state = 'active' AND j.started_on > now() - make_interval(secs => $2)))
+         FOR UPDATE OF s SKIP LOCKED`,
+        { type: QueryTypes.SELECT, bind: [SEND_OUT, TAKEN_SECONDS], transaction },
+      );
+      return rows.map(row => row.id);
     },
     workOn: async make => {
       workerId = await boss.work<{ id: string }>(
         SEND_OUT,
         { batchSize: 1, pollingIntervalSeconds: 0.5 },
-        async ([job]) => make(job.data.id),
+        async ([job]) => {
+          // Where there was one there may be another: no pause after it.
+          wake();
+          await make(job.data.id);
+        },
       );
     },
     close: () => boss.stop({ graceful: true, timeout: 5000 }),

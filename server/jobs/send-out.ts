@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { Op } from 'sequelize';
+import { literal, Op } from 'sequelize';
 import { storeBlob } from '../data/blobs';
 import { Photograph, SendOut, Take } from '../data/models';
 import { framedSize, photographEdge, sizeAt } from '../../core/frame/geometry';
@@ -17,23 +17,30 @@ const RENDERED = 0.7;
 const ENCODED = 0.95;
 /** A running send-out that has said nothing for this long was left by a server that is gone. */
 const SILENT_MS = 60_000;
+/** A running one says so this often, also while a step of it takes long. */
+const BEAT_MS = 15_000;
 
 class Stopped extends Error {}
 
+/** A row for as long as it is this attempt's: not stopped, and not given to another. */
+const mine = ({ id, attempt }: SendOut) => ({ id, attempt, state: 'running' as const });
+
 /** Keeps a row's progress up to date, and notices when it is stopped from outside. */
-function progressOf(row: SendOut) {
+function progressOf(row: SendOut, closing: AbortSignal) {
   let written = Date.now();
   let pending = Promise.resolve();
+  let reached = 0;
   const controller = new AbortController();
+  const signal = AbortSignal.any([controller.signal, closing]);
   const write = async (progress: number) => {
-    const [count] = await SendOut.update(
-      { progress, touchedAt: new Date() },
-      { where: { id: row.id, state: 'running' } },
-    );
+    reached = progress;
+    const [count] = await SendOut.update({ progress, touchedAt: new Date() }, { where: mine(row) });
     if (count === 0) controller.abort(new Stopped());
   };
+  const beat = setInterval(() => void write(reached).catch(() => undefined), BEAT_MS);
   return {
-    signal: controller.signal,
+    end: () => clearInterval(beat),
+    signal,
     report: (progress: number) => {
       if (Date.now() - written < 200) return;
       written = Date.now();
@@ -42,7 +49,7 @@ function progressOf(row: SendOut) {
     now: async (progress: number) => {
       await pending;
       await write(progress);
-      controller.signal.throwIfAborted();
+      signal.throwIfAborted();
     },
   };
 }
@@ -50,21 +57,13 @@ function progressOf(row: SendOut) {
 /** Makes one file: decodes, renders, encodes, and keeps the result in the database. */
 export async function makeSendOut(services: Services, id: string): Promise<void> {
   const [claimed] = await SendOut.update(
-    { state: 'running', progress: 0, problem: null, touchedAt: new Date() },
-    {
-      where: {
-        id,
-        [Op.or]: [
-          { state: 'waiting' },
-          { state: 'running', touchedAt: { [Op.lt]: new Date(Date.now() - SILENT_MS) } },
-        ],
-      },
-    },
+    { state: 'running', progress: 0, problem: null, touchedAt: new Date(), attempt: literal('attempt + 1') },
+    { where: { id, state: 'waiting' } },
   );
   const row = claimed ? await SendOut.findByPk(id) : null;
   if (!row) return;
 
-  const progress = progressOf(row);
+  const progress = progressOf(row, services.closing);
   try {
     const take = await Take.findByPk(row.takeId);
     const photograph = await Photograph.findByPk(take!.photographId);
@@ -101,14 +100,21 @@ export async function makeSendOut(services: Services, id: string): Promise<void>
           resultSize: String(file.length),
           touchedAt: new Date(),
         },
-        { where: { id, state: 'running' }, transaction },
+        { where: mine(row), transaction },
       );
     });
   } catch (error) {
+    if (services.closing.aborted) {
+      // It is left to whoever is here next.
+      await SendOut.update({ state: 'waiting', progress: 0 }, { where: mine(row) });
+      throw error;
+    }
     if (error instanceof Stopped || progress.signal.aborted) return;
     services.log.error({ err: error, sendOut: id }, 'send-out failed');
     const problem = error instanceof Error ? error.message.slice(0, 300) : 'failed';
-    await SendOut.update({ state: 'failed', problem }, { where: { id, state: 'running' } });
+    await SendOut.update({ state: 'failed', problem }, { where: mine(row) });
+  } finally {
+    progress.end();
   }
 }
 
@@ -116,17 +122,27 @@ async function* oneChunk(bytes: Buffer) {
   yield bytes;
 }
 
-/** Takes part in making send-outs, and asks again for those that a killed server left. */
+/** Asks again for send-outs that were lost: left by a server that is gone, or waiting with nothing to make them. */
+export async function takeUpLost({ sequelize }: Services, queue: Queue): Promise<void> {
+  await sequelize.transaction(async transaction => {
+    await SendOut.update(
+      { state: 'waiting', progress: 0 },
+      {
+        where: { state: 'running', touchedAt: { [Op.lt]: new Date(Date.now() - SILENT_MS) } },
+        transaction,
+      },
+    );
+    const lost = await queue.forgotten(sequelize, transaction);
+    if (lost.length) await queue.askForSendOuts(lost, transaction);
+  });
+  queue.wake();
+}
+
+/** Takes part in making send-outs, and takes up at the start and by the clock those that were lost. */
 export async function workOnSendOuts(services: Services, queue: Queue): Promise<void> {
   await queue.workOn(id => makeSendOut(services, id));
-  const takeUpAgain = async () => {
-    const left = await SendOut.findAll({
-      where: { state: 'running', touchedAt: { [Op.lt]: new Date(Date.now() - SILENT_MS) } },
-    });
-    for (const { id } of left) await queue.askForSendOut(id);
-  };
   const again = () =>
-    takeUpAgain().catch(error => services.log.warn({ err: error }, 'send-outs not taken up'));
+    takeUpLost(services, queue).catch(error => services.log.warn({ err: error }, 'send-outs not taken up'));
   await again();
   setInterval(() => void again(), SILENT_MS).unref();
 }
