@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { byId } from './common';
+import { byId, idList } from './common';
 import { LONGEST_EDGE } from './limits';
 import { declare } from './route';
 
@@ -68,7 +68,7 @@ export const sendTakes = declare({
   summary: 'Sends takes out as files, each as it is now.',
   body: z.strictObject({
     series: z.uuid(),
-    takes: z.array(z.uuid()).min(1).max(1000),
+    takes: idList(1000).min(1),
     settings: sendOutSettings,
   }),
   answer: z.array(sendOutView),

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { byId } from './common';
+import { byId, idList } from './common';
 import { photographView } from './photographs';
 import { declare } from './route';
 
@@ -70,7 +70,7 @@ export const orderSeries = declare({
   path: '/api/series/:id/order',
   summary: 'Sets the order of the photographs: every id once.',
   params: byId,
-  body: z.strictObject({ photographs: z.array(z.uuid()).max(10_000) }),
+  body: z.strictObject({ photographs: idList(10_000) }),
   answer: seriesView,
 });
 

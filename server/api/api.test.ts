@@ -1,7 +1,8 @@
 import { createHash } from 'node:crypto';
-import { resolve } from 'node:path';
+import { readdir } from 'node:fs/promises';
+import { join, resolve } from 'node:path';
 import fc from 'fast-check';
-import { QueryTypes } from 'sequelize';
+import { ConnectionRefusedError, DatabaseError, QueryTypes } from 'sequelize';
 import sharp from 'sharp';
 import request from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -12,10 +13,11 @@ import { seedDemo } from '../../demo/seed';
 import { migrator } from '../data/migrate';
 import { forgetStates } from '../data/history';
 import { SendOut, Series } from '../data/models';
-import { makeSendOut, workOnSendOuts } from '../jobs/send-out';
+import { makeSendOut, takeUpLost, workOnSendOuts } from '../jobs/send-out';
 import { jpegTurned, p3Profile, png8, tiff16 } from '../testing/pictures';
 import { testServer, type TestServer } from '../testing/server';
 import { cleanName, titleFrom } from './import';
+import { answerProblems } from './problem';
 import { fileNameOf } from './send-outs';
 
 /** The files of the demo. */
@@ -56,6 +58,118 @@ describe('the server', () => {
     expect(Object.keys(body.paths)).toContain('/api/takes/{id}/treatment');
     expect(body.paths['/api/takes/{id}/treatment'].put.requestBody).toBeTruthy();
     expect(body.paths['/api/photographs/{id}'].get.parameters[0]).toMatchObject({ name: 'id', in: 'path' });
+  });
+
+  it.each([
+    ['get', '/assets/gone.js', {}, undefined, 404],
+    ['get', '/api', {}, undefined, 404],
+    ['get', '/api/nothing/at/all', {}, undefined, 404],
+    ['post', '/api/nothing', { 'Content-Type': 'application/json' }, '{}', 404],
+    ['put', '/api/series', { 'Content-Type': 'application/json' }, '{}', 405],
+    ['delete', '/api/health', {}, undefined, 405],
+    ['post', '/', {}, undefined, 405],
+    ['patch', '/series/x', {}, undefined, 405],
+    ['get', '/%ff', {}, undefined, 400],
+    ['get', '/api/send-outs?series=%00', {}, undefined, 400],
+    ['post', '/api/series', { 'Content-Type': 'application/json; charset=klingon' }, '{"title":"x"}', 415],
+    [
+      'post',
+      '/api/series',
+      { 'Content-Type': 'application/json', 'Content-Encoding': 'x' },
+      '{"title":"x"}',
+      415,
+    ],
+    [
+      'post',
+      '/api/series',
+      { 'Content-Type': 'application/json', 'Content-Encoding': 'gzip' },
+      '{"title":"x"}',
+      400,
+    ],
+    ['post', '/api/series', { 'Content-Type': 'application/json' }, '{"title":"a\\u0000b"}', 400],
+    ['post', '/api/series', { 'Content-Type': 'application/json' }, '{"title":"\\ud83d"}', 400],
+    ['post', '/api/series', { 'Content-Type': 'application/json' }, '{"title":"x","\\ud83d":1}', 400],
+  ] as const)('answers %s %s %j %s with %i', async (method, path, headers, body, status) => {
+    const asked = http()[method](path).set(headers);
+    const answer = await (body === undefined ? asked : asked.send(body));
+    expect(answer.status).toBe(status);
+    expect(answer.type).toBe('application/problem+json');
+    expect(answer.body).toMatchObject({ status, title: expect.any(String) as string });
+    if (status === 405) expect(answer.headers.allow).toMatch(/^(GET|POST)/);
+  });
+
+  it('keeps texts of every script, escaped or not', async () => {
+    const title = 'Überfahrt 渡し船 \u{1F6F6} \\u0000';
+    const { status, body } = await http()
+      .post('/api/series')
+      .set('Content-Type', 'application/json')
+      .send(
+        JSON.stringify({ title }).replace(
+          /[^ -~]/g,
+          c => `\\u${c.charCodeAt(0).toString(16).padStart(4, '0')}`,
+        ),
+      );
+    expect(status).toBe(201);
+    expect((body as { title: string }).title).toBe(title);
+  });
+
+  it('refuses a list with an id twice, by its place', async () => {
+    const series = await newSeries();
+    const { id, currentTakeId } = await photographIn(series.id);
+    const settings = { format: 'png' };
+    const sent = await http()
+      .post('/api/send-outs')
+      .send({ series: series.id, takes: [currentTakeId, currentTakeId], settings });
+    expect(sent.status).toBe(400);
+    expect(sent.body.detail).toBe(`takes[1]: ${currentTakeId} is there twice`);
+    const order = await http()
+      .put(`/api/series/${series.id}/order`)
+      .send({ photographs: [id, id] });
+    expect(order.status).toBe(400);
+  });
+
+  it('refuses a second file in a form, and keeps neither', async () => {
+    const series = await newSeries();
+    const file = await png8(8, 8, () => [1, 2, 3]);
+    const { status, body } = await http()
+      .post(`/api/series/${series.id}/photographs`)
+      .attach('file', file, 'a.png')
+      .attach('file', file, 'b.png');
+    expect(status).toBe(400);
+    expect(body.title).toContain('second file');
+    expect((await http().get(`/api/series/${series.id}`)).body.photographs).toEqual([]);
+    expect(await readdir(join(server.services.config.cacheFolder, 'uploads'))).toEqual([]);
+  });
+
+  it.each([`${'ß'.repeat(196)}.png`, `ﬃ${'a'.repeat(195)}.png`, `${'\u{1F6F6}'.repeat(150)}.png`])(
+    'takes in a file whose name grows or is cut: %s',
+    async name => {
+      const series = await newSeries();
+      const { status, body } = await bringIn(series.id, await png8(8, 8, () => [1, 2, 3]), name);
+      expect(status).toBe(201);
+      expect(body.title.length).toBeLessThanOrEqual(200);
+      expect(body.title).not.toMatch(/\p{Surrogate}/u);
+    },
+  );
+
+  it('says that the disk is full, or the database away, and what to do', () => {
+    const answers = answerProblems(server.services.log);
+    const told = (error: unknown) => {
+      let body: { status: number; title: string; detail: string } | undefined;
+      const res = { status: () => res, type: () => res, json: (sent: typeof body) => (body = sent) };
+      // eslint-disable-next-line no-restricted-syntax -- as much of a request and an answer as it uses
+      answers(error, { path: '/' } as never, res as never, () => undefined);
+      return body!;
+    };
+    const full = Object.assign(new Error('write'), { code: 'ENOSPC' });
+    const inDatabase = new DatabaseError(
+      Object.assign(new Error('could not extend'), { code: '53100', sql: '' }),
+    );
+    for (const error of [full, inDatabase])
+      expect(told(error)).toMatchObject({ status: 507, title: 'The disk is full.' });
+    const away = new ConnectionRefusedError(new Error('refused'));
+    expect(told(away)).toMatchObject({ status: 503, title: 'The database is away.' });
+    expect(told(new Error('odd'))).toMatchObject({ status: 500, title: 'Something failed on the server.' });
   });
 
   it('answers in problem+json, naming the wrong place', async () => {
@@ -545,9 +659,9 @@ describe('sending out', () => {
     };
     const left = await SendOut.create({ ...base, touchedAt: new Date(Date.now() - 120_000) });
     const running = await SendOut.create({ ...base, touchedAt: new Date() });
-    await makeSendOut(server.services, left.id);
+    await takeUpLost(server.services, server.queue);
     await makeSendOut(server.services, running.id);
-    expect((await SendOut.findByPk(left.id))!.state).toBe('done');
+    await wait(left.id, 'done');
     expect((await SendOut.findByPk(running.id))!.state).toBe('running');
   });
 

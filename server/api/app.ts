@@ -8,7 +8,7 @@ import type { Queue } from '../jobs/queue';
 import type { Services } from '../services';
 import { importRoutes } from './import';
 import { photographRoutes } from './photographs';
-import { answerProblems, notFound, onlyOwnPages } from './problem';
+import { answerProblems, notFound, onlyOwnPages, Problem } from './problem';
 import { implement, mount, openApi, type Implemented } from './route';
 import { sendOutRoutes } from './send-outs';
 import { seriesRoutes } from './series';
@@ -37,8 +37,7 @@ function serveInterface(app: Express, folder: string): void {
   app.use(express.static(folder, { index: false }));
   const page = readFile(join(folder, 'index.html'), 'utf8');
   page.catch(() => undefined);
-  app.get('/{*path}', async (req, res) => {
-    if (req.path.startsWith('/api/')) throw notFound('resource');
+  app.get('/{*path}', async (_req, res) => {
     const nonce = res.locals.nonce as string;
     res.type('html').set('Cache-Control', 'no-cache');
     res.send((await page).replaceAll('__NONCE__', nonce));
@@ -103,7 +102,14 @@ export function createApp(services: Services, queue: Queue, interfaceFolder: str
     res.json(description);
   });
   app.use(mount(routes, services.config.checkAnswers));
+  app.use('/api', () => {
+    throw notFound('resource');
+  });
   serveInterface(app, interfaceFolder);
+  app.use((req, res) => {
+    res.set('Allow', 'GET, HEAD');
+    throw new Problem(405, `${req.method} is not answered here.`);
+  });
   app.use(answerProblems(services.log));
   return app;
 }

@@ -32,13 +32,16 @@ export function cleanName(name: string): string {
   const clean = basename(name.replaceAll('\\', '/'))
     .replace(/\p{Cc}/gu, '')
     .trim();
-  return clean.slice(-200) || 'unnamed';
+  // Half of a character may be left where it is cut.
+  return clean.slice(-200).replace(/^[\uDC00-\uDFFF]/, '') || 'unnamed';
 }
 
 /** A first title from a file's name: `boat-shed_02.jpg` becomes `Boat shed 02`. */
 export function titleFrom(name: string): string {
   const plain = basename(name, extname(name)).replace(/[-_]+/g, ' ').trim() || name;
-  return plain.charAt(0).toUpperCase() + plain.slice(1);
+  // A capital may be longer than its small letter.
+  const title = plain.charAt(0).toUpperCase() + plain.slice(1);
+  return title.slice(0, 200).replace(/[\uD800-\uDBFF]$/, '');
 }
 
 /** Streams the one file of a multipart request to disk, hashing it on the way. */
@@ -56,6 +59,7 @@ function receive(req: Request, folder: string): Promise<Received> {
       return;
     }
     let work: Promise<Received> | undefined;
+    let second = false;
     parser.on('file', (_field, stream, { filename }) => {
       const path = join(folder, `${randomUUID()}.upload`);
       const hash = createHash('sha256');
@@ -74,8 +78,12 @@ function receive(req: Request, folder: string): Promise<Received> {
       });
       work.catch(() => rm(path, { force: true })).catch(() => undefined);
     });
+    parser.on('filesLimit', () => (second = true));
     parser.on('close', () => {
-      if (work) work.then(resolve, reject);
+      if (work && second) {
+        const refused = new Problem(400, 'A form holds one photograph; there is a second file in it.');
+        work.then(({ path }) => rm(path, { force: true })).then(() => reject(refused), reject);
+      } else if (work) work.then(resolve, reject);
       else reject(new Problem(400, 'There is no file in the request.'));
     });
     parser.on('error', () => reject(new Problem(400, 'The file did not arrive whole.')));

@@ -15,20 +15,52 @@ export class Problem extends Error {
 
 export const notFound = (what: string) => new Problem(404, `There is no such ${what}.`);
 
+/** PostgreSQL's code for a full disk. */
+const DISK_FULL = '53100';
+
+interface Told {
+  status?: unknown;
+  type?: unknown;
+  code?: unknown;
+  name?: unknown;
+  message?: unknown;
+  /** What the database said, beneath what Sequelize makes of it. */
+  original?: Told;
+}
+
+const titles: Record<number, string> = {
+  404: 'There is no such file.',
+  413: 'The request is too large.',
+  415: 'The request is in a form that is not read here.',
+};
+
+/** What a client is told of an error; null where that is nothing but that something failed. */
+function toldOf(error: unknown): Problem | null {
+  if (error instanceof Problem) return error;
+  if (error instanceof URIError) return new Problem(400, 'The address is malformed.');
+  const { status, type, code, name, message, original } = (error ?? {}) as Told;
+  if (type === 'entity.parse.failed') return new Problem(400, 'The request is not valid JSON.');
+  if (code === 'ENOSPC' || original?.code === 'ENOSPC' || original?.code === DISK_FULL) {
+    return new Problem(507, 'The disk is full.', 'Nothing was changed. Make room on it, then try again.');
+  }
+  if (typeof name === 'string' && /^Sequelize(Connection|HostNot|Access)/.test(name)) {
+    return new Problem(503, 'The database is away.', 'Nothing was changed. Try again in a moment.');
+  }
+  // What Express and its readers find wrong with a request carries a status.
+  if (typeof status === 'number' && status >= 400 && status < 500) {
+    return new Problem(status, titles[status] ?? 'The request is not understood.', String(message));
+  }
+  return null;
+}
+
 /** Answers every error as problem+json. What was not meant for the client is logged and told in general. */
 export function answerProblems(log: Logger): ErrorRequestHandler {
   return (error, req, res, next) => {
     if (res.headersSent) return next(error);
-    let problem: Problem;
-    if (error instanceof Problem) problem = error;
-    else if (error?.type === 'entity.too.large') problem = new Problem(413, 'The request is too large.');
-    else if (error?.type === 'entity.parse.failed')
-      problem = new Problem(400, 'The request is not valid JSON.');
-    else if (error instanceof URIError) problem = new Problem(400, 'The address is malformed.');
-    else {
-      log.error({ err: error, path: req.path }, 'request failed');
-      problem = new Problem(500, 'Something failed on the server.', 'Nothing was changed. Try again.');
-    }
+    const told = toldOf(error);
+    if (!told || told.status >= 500) log.error({ err: error, path: req.path }, 'request failed');
+    const problem =
+      told ?? new Problem(500, 'Something failed on the server.', 'Nothing was changed. Try again.');
     res
       .status(problem.status)
       .type('application/problem+json')

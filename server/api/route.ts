@@ -1,3 +1,4 @@
+import type { IncomingMessage } from 'node:http';
 import { json as readJson, Router, type Request, type Response } from 'express';
 import { z } from 'zod';
 import { problemSchema } from '../../contract/common';
@@ -48,15 +49,58 @@ function read(schema: Shape | undefined, value: unknown, what: string): unknown 
   throw new Problem(400, `The ${what} is not valid.`, path ? `${path}: ${reason}` : reason);
 }
 
+/** No database and no file holds a NUL or half of a character; where in a value one is, as far as that can be said. */
+function unwritable(value: unknown, at = ''): string | null {
+  if (typeof value === 'string')
+    return value.includes('\0') || /\p{Surrogate}/u.test(value) ? at || 'a text' : null;
+  if (typeof value !== 'object' || value === null) return null;
+  for (const [name, each] of Object.entries(value)) {
+    const found = unwritable(name, at) ?? unwritable(each, at ? `${at}.${name}` : name);
+    if (found) return found;
+  }
+  return null;
+}
+
+/** Only texts with an escape can hold what no text should: all else is passed on unsearched. */
+const noteEscapes = (req: IncomingMessage, _res: unknown, bytes: Buffer) => {
+  if (bytes.includes('\\u')) escaped.add(req);
+};
+const escaped = new WeakSet<IncomingMessage>();
+
+function refuseUnwritable(req: Request): void {
+  const found =
+    unwritable(req.params) ?? unwritable(req.query) ?? (escaped.has(req) ? unwritable(req.body) : null);
+  if (found)
+    throw new Problem(400, 'The request is not valid.', `${found}: holds a character that cannot be kept`);
+}
+
+/** Answers other methods of a path that there is. */
+function refuseOtherMethods(router: Router, routes: readonly Route[]): void {
+  for (const path of new Set(routes.map(r => r.path))) {
+    const methods = routes.filter(r => r.path === path).map(r => r.method.toUpperCase());
+    const allowed = methods.includes('GET') ? [...methods, 'HEAD'] : methods;
+    router.all(path, (req, res, next) => {
+      if (allowed.includes(req.method)) return next();
+      res.set('Allow', allowed.join(', '));
+      throw new Problem(405, `${req.method} is not answered here.`);
+    });
+  }
+}
+
 /**
  * Mounts routes.
  * @param checked answers are checked against the contract: in tests and in development
  */
 export function mount(implemented: readonly Implemented[], checked: boolean): Router {
   const router = Router();
+  refuseOtherMethods(
+    router,
+    implemented.map(each => each.route),
+  );
   for (const { route, handle } of implemented) {
-    const readers = route.takes ? [] : [readJson({ limit: route.most ?? MOST_BODY })];
+    const readers = route.takes ? [] : [readJson({ limit: route.most ?? MOST_BODY, verify: noteEscapes })];
     router[route.method](route.path, ...readers, async (req, res) => {
+      refuseUnwritable(req);
       const input = {
         params: read(route.params, req.params, 'address'),
         query: read(route.query, req.query, 'query'),
