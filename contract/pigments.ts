@@ -7,7 +7,7 @@ import { declare } from './route';
 
 const name = z.string().trim().min(1).max(60);
 
-export const pigmentView = z.object({ id: z.uuid(), name: z.string(), pigment: pigmentSchema });
+const pigmentView = z.object({ id: z.uuid(), name: z.string(), pigment: pigmentSchema });
 export type KeptPigment = z.infer<typeof pigmentView>;
 
 export const listPigments = declare({

@@ -5,11 +5,11 @@ import { declare } from './route';
 
 /** What goes out of a series as files. */
 
-export const profileNames = ['srgb', 'display-p3', 'grey'] as const;
+const profileNames = ['srgb', 'display-p3', 'grey'] as const;
 export type ProfileName = (typeof profileNames)[number];
 
 /** A file format, as a client needs to know it to offer it. */
-export const formatView = z.object({
+const formatView = z.object({
   name: z.string(),
   ending: z.string(),
   mediaType: z.string(),
@@ -31,7 +31,7 @@ export const sendOutSettings = z.strictObject({
 });
 export type SendOutSettings = z.infer<typeof sendOutSettings>;
 
-export const sendOutView = z.object({
+const sendOutView = z.object({
   id: z.uuid(),
   takeId: z.uuid(),
   photographId: z.uuid(),

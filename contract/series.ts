@@ -7,7 +7,7 @@ import { declare } from './route';
 
 const title = z.string().trim().min(1).max(120);
 
-export const seriesSummary = z.object({
+const seriesSummary = z.object({
   id: z.uuid(),
   title: z.string(),
   caption: z.string(),
@@ -20,7 +20,7 @@ export const seriesSummary = z.object({
 });
 export type SeriesSummary = z.infer<typeof seriesSummary>;
 
-export const seriesView = z.object({
+const seriesView = z.object({
   id: z.uuid(),
   title: z.string(),
   caption: z.string(),

@@ -8,7 +8,7 @@ import { declare } from './route';
 const name = z.string().trim().min(1).max(60);
 const group = z.string().trim().max(60);
 
-export const tableSummary = z.object({
+const tableSummary = z.object({
   id: z.uuid(),
   name: z.string(),
   group: z.string(),

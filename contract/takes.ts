@@ -23,7 +23,7 @@ const command = z.uuid().optional();
 
 /** A treatment as its format has it; the core reads it, and says what is wrong and where. */
 // eslint-disable-next-line no-restricted-syntax -- the core reads it whole; here only its head is looked at
-export const treatmentView = z.looseObject({ format: z.string(), version: z.int() }) as unknown as z.ZodType<
+const treatmentView = z.looseObject({ format: z.string(), version: z.int() }) as unknown as z.ZodType<
   Treatment,
   Treatment
 >;
@@ -37,10 +37,10 @@ const looseOperation = z.looseObject({
 // eslint-disable-next-line no-restricted-syntax -- which values go with which operation is told where the patch is laid on
 const operationSchema = looseOperation as unknown as z.ZodType<Operation, Operation>;
 
-export const patchSchema = z.array(operationSchema).max(100_000);
+const patchSchema = z.array(operationSchema).max(100_000);
 
 /** Where a take stands: what every change of it answers with. */
-export const takeState = z.object({
+const takeState = z.object({
   id: z.uuid(),
   photographId: z.uuid(),
   letter: z.string(),
@@ -56,7 +56,7 @@ export const takeState = z.object({
 });
 export type TakeState = z.infer<typeof takeState>;
 
-export const takeView = takeState.extend({ treatment: treatmentView });
+const takeView = takeState.extend({ treatment: treatmentView });
 export type Take = z.infer<typeof takeView>;
 
 export const createTake = declare({

@@ -5,7 +5,7 @@ import { SPACING, FINEST } from './strokes';
 /** How much work the strokes of masks are, so that a small file cannot ask for hours of it. */
 
 /** A treatment is painted at most as if its whole picture were covered so many times. */
-export const MOST_PAINTED = 20_000;
+const MOST_PAINTED = 20_000;
 /** What a dab costs however small it is, as a share of a picture. */
 const LEAST_DAB = 1e-4;
 

@@ -77,7 +77,7 @@ export async function sendReference({ sha256 }: Reference): Promise<void> {
 }
 
 /** The bytes of a reference, fetched where they are not at hand. */
-export async function fetchCarried(reference: Reference): Promise<Uint8Array> {
+async function fetchCarried(reference: Reference): Promise<Uint8Array> {
   if (!isAtHand(reference.sha256)) {
     const response = await fetch(addressOf(getCarried, { params: { sha256: reference.sha256 } }));
     if (!response.ok) throw new Error(`What the treatment carries could not be loaded (${response.status}).`);

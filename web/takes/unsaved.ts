@@ -7,7 +7,7 @@ import { browserStore, type Unsaved } from '../app/browser-store';
 
 const LOCK = 'lampwash.window.';
 
-export const windowId = (() => {
+const windowId = (() => {
   const known = sessionStorage.getItem('lampwash.window');
   const id = known ?? crypto.randomUUID();
   sessionStorage.setItem('lampwash.window', id);
