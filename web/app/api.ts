@@ -77,8 +77,10 @@ export async function call<
     ...(sent !== undefined && { body: sent, headers: { 'Content-Type': type } }),
   });
   if (response.status === 204) return undefined as Read<A>;
-  const value: unknown = await response.json().catch(() => null);
+  const value: unknown = await response.json().catch(() => undefined);
   if (!response.ok) throw problemFrom(response.status, value);
+  // Done or not, it is not known: whoever asked finds out by asking again.
+  if (value === undefined) throw new ApiError(0, 'The answer of the server was cut off.');
   // Where it is built on, what the server gives is held against the contract.
   if (import.meta.env.DEV && route.answer) return route.answer.parse(value) as Read<A>;
   return value as Read<A>;

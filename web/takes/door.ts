@@ -14,11 +14,15 @@ function referencesIn(value: unknown, found: { sha256: string }[] = []): { sha25
   return found;
 }
 
+/** After so long without an answer a command counts as lost, and is sent again under its own name. */
+const PATIENCE_MS = 60_000;
+
 /** The queue's way to the server, and to the store of this browser. */
 export function doorOf(takeId: string): Door {
   const params = { id: takeId };
   const send = async (command: KeptCommand, revision: number) => {
     const from = { revision, command: command.id };
+    const options = () => ({ signal: AbortSignal.timeout(PATIENCE_MS) });
     switch (command.kind) {
       case 'edit': {
         const { patch, label } = command;
@@ -29,19 +33,19 @@ export function doorOf(takeId: string): Door {
             }
           }
         }
-        return call(patchTreatment, { params, body: { ...from, patch: [...patch], label } });
+        return call(patchTreatment, { params, body: { ...from, patch: [...patch], label } }, options());
       }
       case 'undo':
-        return call(undoTake, { params, body: from });
+        return call(undoTake, { params, body: from }, options());
       case 'redo':
-        return call(redoTake, { params, body: from });
+        return call(redoTake, { params, body: from }, options());
       case 'jump':
-        return call(jumpTake, { params, body: { ...from, state: command.state } });
+        return call(jumpTake, { params, body: { ...from, state: command.state } }, options());
       case 'rename':
-        return call(renameTake, { params, body: { name: command.name } });
+        return call(renameTake, { params, body: { name: command.name } }, options());
       case 'put-aside':
         try {
-          await call(removeTake, { params });
+          await call(removeTake, { params }, options());
         } catch (error) {
           // Its first answer was lost.
           if (!(error instanceof ApiError && error.status === 404)) throw error;

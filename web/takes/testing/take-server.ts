@@ -28,7 +28,7 @@ export interface Fate {
   /** Milliseconds there and back. */
   there: number;
   back: number;
-  what: 'arrives' | 'is lost' | 'answer is lost' | 'fails' | 'is refused' | 'is too large';
+  what: 'arrives' | 'is lost' | 'answer is lost' | 'answer is cut' | 'fails' | 'is refused' | 'is too large';
 }
 
 const arrives: Fate = { there: 0, back: 0, what: 'arrives' };
@@ -170,6 +170,6 @@ export class TakeServer {
     const text = status === 204 ? null : JSON.stringify(value);
     await sleep(fate.back);
     if (fate.what === 'answer is lost') throw new TypeError('failed to fetch');
-    return new Response(text, { status });
+    return new Response(fate.what === 'answer is cut' ? text?.slice(0, -5) : text, { status });
   };
 }
