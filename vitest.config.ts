@@ -2,7 +2,14 @@ import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
   test: {
-    include: ['core/**/*.test.ts', 'server/**/*.test.ts', 'web/**/*.test.{ts,tsx}', 'demo/**/*.test.ts'],
+    include: [
+      'core/**/*.test.ts',
+      'contract/**/*.test.ts',
+      'server/**/*.test.ts',
+      'web/**/*.test.{ts,tsx}',
+      'demo/**/*.test.ts',
+      'scripts/**/*.test.mjs',
+    ],
     setupFiles: ['core/testing/seed.ts'],
     pool: 'forks',
     testTimeout: 30_000,

@@ -1,5 +1,8 @@
 /** Figures that server and interface share. */
 
+/** The header in which the server names the build of the interface that it gives out. */
+export const BUILD_HEADER = 'lampwash-build';
+
 /** The side of the tiles of pixels that the server hands out. */
 export const TILE = 512;
 /** The longest side that is taken in or sent out, in pixels. */

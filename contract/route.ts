@@ -26,6 +26,8 @@ export interface Route<
   /** Media type of a body or an answer that is not JSON. */
   takes?: string;
   gives?: string;
+  /** The body may hold a whole treatment, which is read apart from the rest. */
+  holdsTreatment?: boolean;
   /** The largest body in bytes, where it is not the usual one. */
   most?: number;
 }

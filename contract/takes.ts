@@ -70,6 +70,7 @@ export const createTake = declare({
     name: z.string().max(120).default(''),
   }),
   answer: takeView,
+  holdsTreatment: true,
   most: 64 * 1024 * 1024,
 });
 
@@ -155,8 +156,13 @@ export const putTreatment = declare({
   summary:
     'Saves a whole treatment that was made from a revision; 409 with the newest state where that is stale.',
   params: byId,
-  body: z.strictObject({ revision, treatment: z.unknown(), label }),
+  body: z.strictObject({
+    revision,
+    treatment: z.unknown().refine(given => given !== undefined, 'is missing'),
+    label,
+  }),
   answer: takeView,
+  holdsTreatment: true,
   most: 64 * 1024 * 1024,
 });
 

@@ -2,7 +2,11 @@ import { spawn } from 'node:child_process';
 import { createServer } from 'node:net';
 import { join, resolve } from 'node:path';
 import { ensureBuilt, ensurePackages, PlainError, root } from './ensure.mjs';
-import { ensurePostgres, startCluster } from './postgres.mjs';
+import { ensurePostgres } from './cluster/binaries.mjs';
+import { startCluster } from './cluster/cluster.mjs';
+import { clusterFolder } from './cluster/folder.mjs';
+import { holdFolder } from './cluster/hold.mjs';
+import { giveNewPassword } from './cluster/initialise.mjs';
 
 /** `npm start`: everything from a fresh clone to a served application, and a clean end at Ctrl-C. */
 
@@ -34,7 +38,21 @@ async function main() {
   }
   if (!Number.isInteger(port) || port < 1 || port > 65535)
     throw new PlainError('LAMPWASH_PORT is not a port.');
+  const isManaged = !process.env.DATABASE_URL;
+  if (process.argv.includes('--new-password')) {
+    ensurePostgres();
+    const letGo = holdFolder(home);
+    try {
+      giveNewPassword(clusterFolder(home));
+    } finally {
+      letGo();
+    }
+    console.log('The database has a new password. Start Lamp Wash as ever.');
+    return;
+  }
   await needPort();
+  const letGo = isManaged ? holdFolder(home) : () => undefined;
+  process.once('exit', letGo);
 
   let stopCluster = () => undefined;
   let server;
@@ -51,10 +69,10 @@ async function main() {
 
   ensurePackages();
   let databaseUrl = process.env.DATABASE_URL;
-  if (!databaseUrl) ensurePostgres();
+  if (isManaged) ensurePostgres();
   ensureBuilt();
   if (stopping) return;
-  if (!databaseUrl) {
+  if (isManaged) {
     const cluster = await startCluster(home);
     stopCluster = cluster.stop;
     databaseUrl = cluster.url;
@@ -64,7 +82,8 @@ async function main() {
   server = spawn(process.execPath, ['--enable-source-maps', join(root, 'dist/server/main.mjs')], {
     // Not in the terminal's group, so that Ctrl-C ends the server before its database, not with it.
     detached: true,
-    stdio: ['ignore', 'inherit', 'inherit'],
+    // When this script is killed, the channel tells the server, which then ends too.
+    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
     env: { ...process.env, DATABASE_URL: databaseUrl, LAMPWASH_HOME: home, LAMPWASH_PORT: String(port) },
   });
   const code = await new Promise(done => server.once('exit', (status, signal) => done(signal ? 1 : status)));

@@ -3,7 +3,8 @@ import { chmodSync, existsSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { ensureBuilt, ensureDebian, ensurePackages, root } from './ensure.mjs';
-import { ensurePostgres, startCluster } from './postgres.mjs';
+import { ensurePostgres } from './cluster/binaries.mjs';
+import { startCluster } from './cluster/cluster.mjs';
 
 /** Throw-away servers for tests, measurements and pictures. */
 

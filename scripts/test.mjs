@@ -2,7 +2,7 @@ import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { ensureBuilt, ensurePackages, PlainError, root } from './ensure.mjs';
-import { ensurePostgres } from './postgres.mjs';
+import { ensurePostgres } from './cluster/binaries.mjs';
 import { ensureChromium, withCluster } from './temporary.mjs';
 
 /**

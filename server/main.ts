@@ -3,7 +3,7 @@ import { fileURLToPath } from 'node:url';
 import { seedDemo } from '../demo/seed';
 import { createApp } from './api/app';
 import { readConfig } from './config';
-import { migrator } from './data/migrate';
+import { bringUpToDate } from './data/migrate';
 import { openQueue } from './jobs/queue';
 import { sweepByTheClock } from './jobs/sweep';
 import { workOnSendOuts } from './jobs/send-out';
@@ -13,7 +13,7 @@ import { openServices } from './services';
 async function main(): Promise<void> {
   const config = readConfig(process.env);
   const services = await openServices(config);
-  await migrator(services.sequelize).up();
+  await bringUpToDate(services.sequelize);
   const queue = await openQueue(config.databaseUrl, services.log);
   await workOnSendOuts(services, queue);
   sweepByTheClock(services);
@@ -45,6 +45,8 @@ async function main(): Promise<void> {
   };
   process.on('SIGINT', () => void stop());
   process.on('SIGTERM', () => void stop());
+  // Whoever started it and watches its database is gone.
+  process.on('disconnect', () => void stop());
 }
 
 main().catch(error => {

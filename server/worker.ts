@@ -1,4 +1,5 @@
 import { readConfig } from './config';
+import { needThisVersion } from './data/migrate';
 import { openQueue } from './jobs/queue';
 import { workOnSendOuts } from './jobs/send-out';
 import { openServices } from './services';
@@ -7,6 +8,7 @@ import { openServices } from './services';
 async function main(): Promise<void> {
   const config = readConfig(process.env);
   const services = await openServices(config);
+  await needThisVersion(services.sequelize);
   const queue = await openQueue(config.databaseUrl, services.log);
   await workOnSendOuts(services, queue);
   process.stdout.write('Working on what is sent out. Ctrl-C ends it.\n');

@@ -19,6 +19,7 @@ import { ImportSlip } from './import/ImportSlip';
 import { SendOut } from './sendout/SendOut';
 import { Sheet } from './sheet/Sheet';
 import { Shelf } from './shelf/Shelf';
+import { AwayBand } from './ui/away';
 import { Notices } from './ui/notices';
 import { Wait } from './ui/wait';
 
@@ -36,6 +37,7 @@ function Room() {
       <Outlet />
       <ImportSlip />
       <Notices />
+      <AwayBand />
     </AriaRouter>
   );
 }

@@ -1,12 +1,13 @@
 import { z } from 'zod';
-import type { Field, Fields, SettingsOf } from './fields';
+import type { Field, Fields, SettingsOf, Stroke } from './fields';
 
 /** The Zod schemas of settings, made from the descriptions of the step kinds. */
 
 export const unit = z.number().min(0).max(1);
 
 /** Shapes and strokes may begin outside of the picture. */
-const place = z.number().min(-4).max(5);
+const PLACE = [-4, 5] as const;
+const place = z.number().min(PLACE[0]).max(PLACE[1]);
 
 export const rangeSchema = z
   .tuple([unit, unit, unit, unit])
@@ -16,16 +17,59 @@ export const rangeSchema = z
 const MOST_STROKE_POINTS = 20_000;
 export const MOST_STROKES = 5_000;
 
-const strokeSchema = z.strictObject({
-  points: z
-    .array(z.tuple([place, place, unit]))
-    .min(1)
-    .max(MOST_STROKE_POINTS),
+/** What is wrong with the points of a stroke, and where; null where nothing is. There may be hundreds of thousands of them. */
+function wrongPoint(value: unknown): { path: number[]; message: string } | null {
+  if (!Array.isArray(value)) return { path: [], message: 'expected an array of points' };
+  if (value.length < 1) return { path: [], message: 'a stroke has at least one point' };
+  if (value.length > MOST_STROKE_POINTS) {
+    return { path: [], message: `a stroke has at most ${MOST_STROKE_POINTS} points` };
+  }
+  for (let i = 0; i < value.length; i++) {
+    const point: unknown = value[i];
+    if (!Array.isArray(point) || point.length !== 3) {
+      return { path: [i], message: 'expected a point: three numbers' };
+    }
+    for (let k = 0; k < 3; k++) {
+      const number: unknown = point[k];
+      const [least, most] = k < 2 ? PLACE : [0, 1];
+      if (typeof number !== 'number' || !(number >= least && number <= most)) {
+        return { path: [i, k], message: `expected a number from ${least} to ${most}` };
+      }
+    }
+  }
+  return null;
+}
+
+const settingsOfStroke = z.strictObject({
+  points: z.custom<[number, number, number][]>().superRefine((value, context) => {
+    const wrong = wrongPoint(value);
+    if (wrong) context.addIssue({ code: 'custom', ...wrong });
+  }),
   radius: z.number().min(0).max(0.5).default(0.02),
   hardness: unit.default(0.5),
   flow: unit.default(1),
   erase: z.boolean().default(false),
   keepEdges: z.number().min(0).max(0, 'keeping edges is not computed by this version').default(0),
+});
+
+/** Strokes that came out of the schema: they never change, and are not read again with each change beside them. */
+const strokesRead = new WeakSet();
+
+const strokeSchema = z.unknown().transform((value, context): Stroke => {
+  if (typeof value === 'object' && value !== null && strokesRead.has(value)) return value as Stroke;
+  const read = settingsOfStroke.safeParse(value);
+  if (read.success) {
+    strokesRead.add(Object.freeze(read.data));
+    return read.data;
+  }
+  const [{ path, ...issue }] = read.error.issues;
+  const unknown = issue.code === 'unrecognized_keys';
+  context.addIssue({
+    code: 'custom',
+    path: unknown ? [...path, issue.keys[0]] : path,
+    message: unknown ? 'unknown setting' : issue.message,
+  });
+  return z.NEVER;
 });
 
 /** The id of a step, mask or table of a treatment. */

@@ -188,12 +188,22 @@ function settleSteps(read: ReadStep[], masks: Mask[], tables: Treatment['tables'
   });
 }
 
+/** So many things may be wrong with what was made to be wrong that there is no room to list them. */
+function safely<T>(read: () => T): T {
+  try {
+    return read();
+  } catch (error) {
+    if (error instanceof RangeError) throw new TreatmentError('', 'more is wrong with it than can be named');
+    throw error;
+  }
+}
+
 /**
  * Reads a treatment, with every default filled in. What it carries stands in it as references. Nothing is half-read: it
  * throws a TreatmentError that names the first wrong place.
  */
 export function parseTreatment(json: unknown): Treatment {
-  const read = treatmentSchema.safeParse(json);
+  const read = safely(() => treatmentSchema.safeParse(json));
   if (!read.success) {
     const { path, reason } = firstIssue(read.error);
     throw new TreatmentError(path, reason);

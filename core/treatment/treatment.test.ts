@@ -119,6 +119,50 @@ describe('reading a treatment', () => {
     expect(refusal(json)).toContain(place);
   });
 
+  it('names the first of very many wrong things', () => {
+    const painted = (points: unknown) => ({
+      ...bareTreatment(),
+      masks: [
+        { id: 'm1', parts: [{ kind: 'brush', strokes: Array.from({ length: 3000 }, () => ({ points })) }] },
+      ],
+    });
+    const points = Array.from({ length: 200 }, () => [0.1, 0.2]);
+    expect(() => parseTreatment(painted(points))).toThrow('masks[0].parts[0].strokes[0].points[0]');
+    const parts = Array.from({ length: 150 }, () => ({ kind: 'brush', strokes: Array(5000).fill(1) }));
+    expect(() => parseTreatment({ ...bareTreatment(), masks: [{ id: 'm1', parts }] })).toThrow(
+      TreatmentError,
+    );
+  });
+
+  it.each([
+    [[], 'at least one point'],
+    [Array(20_001).fill([0, 0, 1]), 'at most 20000'],
+    ['0 0 1', 'an array'],
+    [
+      [
+        [0, 0, 1],
+        [0, 0],
+      ],
+      'three numbers',
+    ],
+    [[[0, 0, 1.5]], 'from 0 to 1'],
+    [[[0, -5, 1]], 'from -4 to 5'],
+    [[[0, NaN, 1]], 'from -4 to 5'],
+    [[[0, '0', 1]], 'from -4 to 5'],
+  ])('refuses the points of a stroke that are %j', (points, reason) => {
+    const masks = [{ id: 'm1', parts: [{ kind: 'brush', strokes: [{ points }] }] }];
+    expect(() => parseTreatment({ ...bareTreatment(), masks })).toThrow(reason as string);
+  });
+
+  it('does not read a stroke again that came out of it, whatever else has changed', () => {
+    const masks = [{ id: 'm1', parts: [{ kind: 'brush', strokes: [{ points: [[0, 0, 1]] }] }] }];
+    const once = parseTreatment({ ...bareTreatment(), masks });
+    const again = parseTreatment({ ...once, strength: 0.5 });
+    const strokeOf = (t: Treatment) => (t.masks[0].parts[0] as { strokes: unknown[] }).strokes[0];
+    expect(strokeOf(again)).toBe(strokeOf(once));
+    expect(Object.isFrozen(strokeOf(once))).toBe(true);
+  });
+
   it('never throws anything but a TreatmentError', () => {
     fc.assert(
       fc.property(fc.jsonValue(), fc.jsonValue(), (steps, settings) => {

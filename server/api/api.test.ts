@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { readdir } from 'node:fs/promises';
-import { join, resolve } from 'node:path';
+import { join } from 'node:path';
 import fc from 'fast-check';
 import { ConnectionRefusedError, DatabaseError, QueryTypes } from 'sequelize';
 import sharp from 'sharp';
@@ -9,19 +9,14 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { bareTreatment, parseTreatment } from '../../core/treatment/schema';
 import { exactly } from '../../core/engine/lay';
 import { decode, encode } from '../../core/colour/srgb';
-import { seedDemo } from '../../demo/seed';
-import { migrator } from '../data/migrate';
 import { forgetStates } from '../data/history';
-import { SendOut, Series } from '../data/models';
+import { SendOut } from '../data/models';
 import { makeSendOut, takeUpLost, workOnSendOuts } from '../jobs/send-out';
 import { jpegTurned, p3Profile, png8, tiff16 } from '../testing/pictures';
 import { testServer, type TestServer } from '../testing/server';
 import { cleanName, titleFrom } from './import';
 import { answerProblems } from './problem';
 import { fileNameOf } from './send-outs';
-
-/** The files of the demo. */
-const photographs = resolve('demo/photographs');
 
 let server: TestServer;
 beforeAll(async () => {
@@ -216,33 +211,7 @@ describe('the server', () => {
     expect(headers['x-content-type-options']).toBe('nosniff');
     expect(headers['x-powered-by']).toBeUndefined();
   });
-
-  it('migrations go down and up again', async () => {
-    const other = await testServer();
-    try {
-      const umzug = migrator(other.services.sequelize);
-      await umzug.down({ to: 0 });
-      const tables = await other.services.sequelize.query<{ name: string }>(
-        "SELECT table_name AS name FROM information_schema.tables WHERE table_schema = 'public'",
-        { type: QueryTypes.SELECT },
-      );
-      expect(tables.map(t => t.name)).toEqual(['migrations']);
-      await umzug.up();
-      expect(await Series.count()).toBe(0);
-    } finally {
-      await other.close();
-      // Models are bound to the newest connection of the process: bind them to this file's server again.
-      server = await reopened(server);
-    }
-  });
 });
-
-async function reopened(old: TestServer): Promise<TestServer> {
-  await old.close();
-  const fresh = await testServer();
-  await workOnSendOuts(fresh.services, fresh.queue);
-  return fresh;
-}
 
 describe('bringing in', () => {
   it('keeps the original byte for byte, and its SHA-256', async () => {
@@ -385,26 +354,6 @@ describe('series', () => {
     expect((await http().get(`/api/series/${series.id}`)).status).toBe(404);
     await http().post(`/api/series/${series.id}/restore`);
     expect(await find()).toBeTruthy();
-  });
-
-  it('the demo fills an empty shelf once and never another', async () => {
-    const before = await Series.count();
-    expect(before).toBeGreaterThan(0);
-    await seedDemo(server.services, photographs);
-    expect(await Series.count()).toBe(before);
-    const other = await testServer();
-    try {
-      await seedDemo(other.services, photographs);
-      await seedDemo(other.services, photographs);
-      const shelf = (await request(other.app).get('/api/series')).body;
-      expect(shelf.map((s: { title: string }) => s.title)).toEqual(['Saltmarsh Ferry', 'Test charts']);
-      expect(shelf[0].photographs).toBeGreaterThanOrEqual(12);
-      // One is left bare.
-      expect(shelf[0].treated).toBe(shelf[0].photographs - 1);
-    } finally {
-      await other.close();
-      server = await reopened(server);
-    }
   });
 });
 

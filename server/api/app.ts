@@ -1,9 +1,10 @@
-import { randomBytes } from 'node:crypto';
+import { createHash, randomBytes } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import express, { type Express } from 'express';
 import helmet from 'helmet';
 import { getHealth } from '../../contract/health';
+import { BUILD_HEADER } from '../../contract/limits';
 import type { Queue } from '../jobs/queue';
 import type { Services } from '../services';
 import { importRoutes } from './import';
@@ -29,18 +30,16 @@ function healthRoute({ sequelize }: Services): Implemented {
 }
 
 /** Serves the built interface: its files for ever, its one page with a fresh nonce each time. */
-function serveInterface(app: Express, folder: string): void {
+function serveInterface(app: Express, folder: string, page: Promise<string>, build: Promise<string>): void {
   app.use(
     '/assets',
     express.static(join(folder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }),
   );
   app.use(express.static(folder, { index: false }));
-  const page = readFile(join(folder, 'index.html'), 'utf8');
-  page.catch(() => undefined);
   app.get('/{*path}', async (_req, res) => {
     const nonce = res.locals.nonce as string;
     res.type('html').set('Cache-Control', 'no-cache');
-    res.send((await page).replaceAll('__NONCE__', nonce));
+    res.send((await page).replaceAll('__NONCE__', nonce).replaceAll('__BUILD__', await build));
   });
 }
 
@@ -81,8 +80,16 @@ export function createApp(services: Services, queue: Queue, interfaceFolder: str
     }),
   );
   app.use(onlyOwnPages);
-  app.use('/api', (_req, res, next) => {
+  const page = readFile(join(interfaceFolder, 'index.html'), 'utf8');
+  // The page names its files by their hashes: another page is another build.
+  const build = page.then(
+    text => createHash('sha256').update(text).digest('hex').slice(0, 16),
+    () => '',
+  );
+  app.use('/api', async (_req, res, next) => {
     res.set('Cache-Control', 'no-store');
+    const id = await build;
+    if (id) res.set(BUILD_HEADER, id);
     next();
   });
 
@@ -101,11 +108,16 @@ export function createApp(services: Services, queue: Queue, interfaceFolder: str
   app.get('/api/openapi.json', (_req, res) => {
     res.json(description);
   });
-  app.use(mount(routes, services.config.checkAnswers));
+  app.use(
+    mount(routes, {
+      checked: services.config.checkAnswers,
+      readBody: text => services.renderer.readBody(text),
+    }),
+  );
   app.use('/api', () => {
     throw notFound('resource');
   });
-  serveInterface(app, interfaceFolder);
+  serveInterface(app, interfaceFolder, page, build);
   app.use((req, res) => {
     res.set('Allow', 'GET, HEAD');
     throw new Problem(405, `${req.method} is not answered here.`);

@@ -1,7 +1,7 @@
-import { createHash } from 'node:crypto';
 import type { Request } from 'express';
 import { getCarried, putCarried } from '../../contract/carried';
 import { MOST_CARRIED_BYTES } from '../../core/formats/carried';
+import { sha256Of } from '../data/blobs';
 import { carriedBytes, keepCarried } from '../data/carried';
 import type { Services } from '../services';
 import { notFound, Problem } from './problem';
@@ -25,7 +25,7 @@ export function carriedRoutes({ sequelize, renderer }: Services) {
   return [
     implement(putCarried, async ({ params: { kind, sha256 } }, req) => {
       const bytes = await bodyOf(req, MOST_CARRIED_BYTES);
-      if (createHash('sha256').update(bytes).digest('hex') !== sha256) {
+      if ((await sha256Of(bytes)) !== sha256) {
         throw new Problem(
           400,
           'What arrived has another hash.',

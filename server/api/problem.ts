@@ -1,5 +1,6 @@
 import type { ErrorRequestHandler, RequestHandler } from 'express';
 import type { Logger } from 'pino';
+import { TooMuchWork } from '../render/threads';
 
 /** An error that a client is told, as problem+json (RFC 9457). */
 export class Problem extends Error {
@@ -37,6 +38,13 @@ const titles: Record<number, string> = {
 /** What a client is told of an error; null where that is nothing but that something failed. */
 function toldOf(error: unknown): Problem | null {
   if (error instanceof Problem) return error;
+  if (error instanceof TooMuchWork) {
+    return new Problem(422, 'This is too much work for one picture.', error.message);
+  }
+  // Nothing of ours goes so deep: what was sent does.
+  if (error instanceof RangeError && /call stack/.test(error.message)) {
+    return new Problem(400, 'The request is nested too deeply.');
+  }
   if (error instanceof URIError) return new Problem(400, 'The address is malformed.');
   const { status, type, code, name, message, original } = (error ?? {}) as Told;
   if (type === 'entity.parse.failed') return new Problem(400, 'The request is not valid JSON.');

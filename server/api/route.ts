@@ -1,10 +1,12 @@
 import type { IncomingMessage } from 'node:http';
-import { json as readJson, Router, type Request, type Response } from 'express';
+import { json as readJson, Router, text as readText, type Request, type Response } from 'express';
 import { z } from 'zod';
 import { problemSchema } from '../../contract/common';
 import { MOST_BODY } from '../../contract/limits';
 import type { Read, Route } from '../../contract/route';
+import { unwritable } from '../../contract/writable';
 import { firstIssue } from '../../core/treatment/schema';
+import type { Body, ReadTreatment } from '../render/read-treatment';
 import { Problem } from './problem';
 
 type Shape = z.ZodType;
@@ -17,12 +19,13 @@ export interface Implemented {
     input: { params: unknown; query: unknown; body: unknown },
     req: Request,
     res: Response,
+    whole: ReadTreatment | null,
   ) => Promise<unknown>;
 }
 
 /**
  * Says what the server does for a route. What `handle` gives is sent as JSON, nothing as 204; one that answers by itself
- * (bytes) gives nothing.
+ * (bytes) gives nothing. A treatment in the request comes as `whole`, read and checked.
  */
 export function implement<
   P extends Shape | undefined,
@@ -35,6 +38,7 @@ export function implement<
     input: { params: Read<P>; query: Read<Q>; body: Read<B> },
     req: Request,
     res: Response,
+    whole: ReadTreatment | null,
   ) => Promise<Answer<A>>,
 ): Implemented {
   // eslint-disable-next-line no-restricted-syntax -- the input is read by the route's own schemas before it comes here
@@ -49,18 +53,6 @@ function read(schema: Shape | undefined, value: unknown, what: string): unknown 
   throw new Problem(400, `The ${what} is not valid.`, path ? `${path}: ${reason}` : reason);
 }
 
-/** No database and no file holds a NUL or half of a character; where in a value one is, as far as that can be said. */
-function unwritable(value: unknown, at = ''): string | null {
-  if (typeof value === 'string')
-    return value.includes('\0') || /\p{Surrogate}/u.test(value) ? at || 'a text' : null;
-  if (typeof value !== 'object' || value === null) return null;
-  for (const [name, each] of Object.entries(value)) {
-    const found = unwritable(name, at) ?? unwritable(each, at ? `${at}.${name}` : name);
-    if (found) return found;
-  }
-  return null;
-}
-
 /** Only texts with an escape can hold what no text should: all else is passed on unsearched. */
 const noteEscapes = (req: IncomingMessage, _res: unknown, bytes: Buffer) => {
   if (bytes.includes('\\u')) escaped.add(req);
@@ -70,8 +62,7 @@ const escaped = new WeakSet<IncomingMessage>();
 function refuseUnwritable(req: Request): void {
   const found =
     unwritable(req.params) ?? unwritable(req.query) ?? (escaped.has(req) ? unwritable(req.body) : null);
-  if (found)
-    throw new Problem(400, 'The request is not valid.', `${found}: holds a character that cannot be kept`);
+  if (found) throw new Problem(400, 'The request is not valid.', found);
 }
 
 /** Answers other methods of a path that there is. */
@@ -87,26 +78,45 @@ function refuseOtherMethods(router: Router, routes: readonly Route[]): void {
   }
 }
 
-/**
- * Mounts routes.
- * @param checked answers are checked against the contract: in tests and in development
- */
-export function mount(implemented: readonly Implemented[], checked: boolean): Router {
+/** How requests that hold whole treatments are read. */
+export type BodyReader = (text: string) => Promise<Body>;
+
+/** Reads a request that may hold a treatment; in the body a mark stands for it. */
+async function treatmentOf(req: Request, readBody: BodyReader): Promise<ReadTreatment | null> {
+  const text: unknown = req.body;
+  const read = await readBody(typeof text === 'string' ? text : '');
+  if ('wrong' in read) throw new Problem(read.wrong.status, read.wrong.title, read.wrong.detail);
+  req.body = read.whole ? { ...read.body, treatment: true } : read.body;
+  return read.whole;
+}
+
+interface Mounting {
+  /** Answers are checked against the contract: in tests and in development. */
+  checked: boolean;
+  readBody: BodyReader;
+}
+
+/** Mounts routes. */
+export function mount(implemented: readonly Implemented[], { checked, readBody }: Mounting): Router {
   const router = Router();
   refuseOtherMethods(
     router,
     implemented.map(each => each.route),
   );
   for (const { route, handle } of implemented) {
-    const readers = route.takes ? [] : [readJson({ limit: route.most ?? MOST_BODY, verify: noteEscapes })];
-    router[route.method](route.path, ...readers, async (req, res) => {
+    const limit = route.most ?? MOST_BODY;
+    const reader = route.holdsTreatment
+      ? readText({ type: 'application/json', limit })
+      : readJson({ limit, verify: noteEscapes });
+    router[route.method](route.path, ...(route.takes ? [] : [reader]), async (req, res) => {
+      const whole = route.holdsTreatment ? await treatmentOf(req, readBody) : null;
       refuseUnwritable(req);
       const input = {
         params: read(route.params, req.params, 'address'),
         query: read(route.query, req.query, 'query'),
         body: read(route.body, req.body, 'request'),
       };
-      const value = await handle(input, req, res);
+      const value = await handle(input, req, res, whole);
       if (res.headersSent) return;
       if (value === undefined) {
         res.status(204).end();

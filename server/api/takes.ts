@@ -1,4 +1,3 @@
-import { createHash } from 'node:crypto';
 import sharp from 'sharp';
 import {
   createTake as createRoute,
@@ -18,11 +17,9 @@ import {
 import { MOST_TREATMENT } from '../../contract/limits';
 import { photographEdge } from '../../core/frame/geometry';
 import { surveyEdge } from '../../core/engine/survey';
-import { carriedBy } from '../../core/treatment/carried-by';
-import { readTreatmentFile } from '../../core/treatment/carrying';
 import { PatchError } from '../../core/treatment/patch';
 import { bareTreatment, parseTreatment, TreatmentError, type Treatment } from '../../core/treatment/schema';
-import { bytesOf, isAtHand } from '../../core/formats/carried';
+import { jsonLength } from '../../core/treatment/size';
 import { atHand, keepCarried } from '../data/carried';
 import {
   createTake,
@@ -41,6 +38,7 @@ import {
 } from '../data/history';
 import { Photograph, Series, Take } from '../data/models';
 import { sourceOf } from '../data/source';
+import { tooLarge, type ReadTreatment } from '../render/read-treatment';
 import type { Services } from '../services';
 import { findPhotograph } from './photographs';
 import { notFound, Problem } from './problem';
@@ -71,39 +69,30 @@ async function answered<T>(work: () => Promise<T | null>): Promise<T> {
 
 /** Refuses a treatment that is larger than one may be. */
 function withinSize(treatment: Treatment): Treatment {
-  if (JSON.stringify(treatment).length > MOST_TREATMENT) {
-    throw new Problem(
-      413,
-      `A treatment has up to ${MOST_TREATMENT / 1024 ** 2} MB, without what it carries.`,
-    );
-  }
+  if (jsonLength(treatment) > MOST_TREATMENT) throw new Problem(tooLarge.status, tooLarge.title);
   return treatment;
 }
 
 export function takeRoutes(services: Services) {
   const { sequelize } = services;
 
-  /** Reads a whole treatment from a request; what it carries in full is kept. */
-  const readWhole = (json: unknown) =>
-    answered(async () => {
-      const treatment = withinSize(readTreatmentFile(json));
-      for (const { kind, reference } of carriedBy(treatment)) {
-        if (isAtHand(reference.sha256)) {
-          await keepCarried(sequelize, kind, reference.sha256, Buffer.from(bytesOf(reference)));
-        }
-      }
-      return treatment;
-    });
+  /** Keeps what stood in a treatment in full; the treatment refers to it. */
+  const keptWhole = async ({ treatment, carried }: ReadTreatment) => {
+    for (const { kind, sha256, bytes } of carried) {
+      await keepCarried(sequelize, kind, sha256, Buffer.from(bytes));
+    }
+    return treatment;
+  };
   const touched = async <T extends { photographId: string }>(of: T): Promise<T> => {
     const photograph = await Photograph.findByPk(of.photographId);
     await Series.update({ touchedAt: new Date() }, { where: { id: photograph!.seriesId } });
     return of;
   };
   return [
-    implement(createRoute, async ({ params, body }) => {
+    implement(createRoute, async ({ params, body }, _req, _res, whole) => {
       const photograph = await findPhotograph(params.id);
       let treatment = bareTreatment();
-      if (body.treatment !== undefined) treatment = await readWhole(body.treatment);
+      if (whole) treatment = await keptWhole(whole);
       else if (body.from) {
         const source = await findTake(body.from);
         if (source.photographId !== photograph.id) throw notFound('take of this photograph');
@@ -167,8 +156,8 @@ export function takeRoutes(services: Services) {
       const check = (json: unknown) => withinSize(parseTreatment(json));
       return touched(await answered(() => patchTreatment(sequelize, params.id, from, patch, label, check)));
     }),
-    implement(putTreatment, async ({ params, body }) => {
-      const treatment = await readWhole(body.treatment);
+    implement(putTreatment, async ({ params, body }, _req, _res, whole) => {
+      const treatment = await keptWhole(whole!);
       const { label, revision } = body;
       await touched(
         await answered(() => saveTreatment(sequelize, params.id, { revision }, treatment, label)),
@@ -190,8 +179,9 @@ export function takeRoutes(services: Services) {
       const treatment = await currentTreatment(take);
       const { pictures, renderer, renders } = services;
       const source = sourceOf(photograph);
-      const digest = createHash('sha256').update(JSON.stringify(treatment)).digest('hex');
-      const file = await renders.file(`thumbnail 4 ${source.sha256} ${query.edge} ${digest}`, async () => {
+      // A state of a take never changes.
+      const state = `${take.id} ${take.currentState}`;
+      const file = await renders.file(`thumbnail 5 ${source.sha256} ${query.edge} ${state}`, async () => {
         await atHand(sequelize, treatment);
         const edge = photographEdge(source, treatment.frame, query.edge);
         const { codes, width, height } = await renderer.render({

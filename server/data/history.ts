@@ -4,6 +4,7 @@ import type { History, TakeState as TakeStateView } from '../../contract/takes';
 import { carriedBy } from '../../core/treatment/carried-by';
 import { patchBetween, patched, type Operation, type Patch } from '../../core/treatment/patch';
 import { parseTreatment, type Treatment } from '../../core/treatment/schema';
+import { jsonLength } from '../../core/treatment/size';
 import { referToCarried } from './carried';
 import { Take, TakeState } from './models';
 
@@ -27,7 +28,7 @@ const MOST_PATCHES = 1000;
 /** States rebuilt lately, up to so many characters: they never change. */
 const rebuilt = new LRUCache<string, Treatment>({
   maxSize: 100e6,
-  sizeCalculation: treatment => JSON.stringify(treatment).length,
+  sizeCalculation: jsonLength,
 });
 
 /** Forgets the states rebuilt, after something has written past this module. */
@@ -177,7 +178,7 @@ async function addState(
   const bytesSince = parent!.bytesSince + patchBytes;
   const patchesSince = parent!.patchesSince + 1;
   // Kept whole when the patches have grown to its size: so all that is kept whole is no more than all patches.
-  const isWhole = patchesSince >= MOST_PATCHES || bytesSince >= JSON.stringify(treatment).length;
+  const isWhole = patchesSince >= MOST_PATCHES || bytesSince >= jsonLength(treatment);
   await TakeState.create(
     {
       takeId: take.id,

@@ -17,6 +17,8 @@ const migrations: Record<string, { up: Way; down: Way }> = {
   '0005-attempts': attempts,
 };
 
+const storageOf = (sequelize: Sequelize) => new SequelizeStorage({ sequelize, tableName: 'migrations' });
+
 /** The migrations of this version, ready to go up or down. Each runs in a transaction of its own. */
 export function migrator(sequelize: Sequelize): Umzug<Sequelize> {
   const run = (way: Way) => () =>
@@ -31,7 +33,47 @@ export function migrator(sequelize: Sequelize): Umzug<Sequelize> {
       down: run(down),
     })),
     context: sequelize,
-    storage: new SequelizeStorage({ sequelize, tableName: 'migrations' }),
+    storage: storageOf(sequelize),
     logger: undefined,
   });
+}
+
+/** Names, in this version's own order, and what of a database it does not know. */
+async function stateOf(sequelize: Sequelize) {
+  const done = await storageOf(sequelize).executed();
+  return {
+    missing: Object.keys(migrations).filter(name => !done.includes(name)),
+    unknown: done.filter(name => !(name in migrations)),
+  };
+}
+
+function refuseNewer(unknown: readonly string[]): void {
+  if (!unknown.length) return;
+  throw new Error(
+    `the database was made by a newer version of it (which knows ${unknown.join(', ')}). Nothing was changed: use that version, or set LAMPWASH_HOME to another folder`,
+  );
+}
+
+/** Any number that nothing else locks by. */
+const LOCK = 4870_0001;
+
+/**
+ * Brings a database to this version, one server at a time. Throws an Error where it is of a newer one, and changes
+ * nothing then.
+ */
+export async function bringUpToDate(sequelize: Sequelize): Promise<void> {
+  await sequelize.transaction(async transaction => {
+    await sequelize.query(`SELECT pg_advisory_xact_lock(${LOCK})`, { transaction });
+    refuseNewer((await stateOf(sequelize)).unknown);
+    await migrator(sequelize).up();
+  });
+}
+
+/** Refuses a database that is of another version. Throws an Error. */
+export async function needThisVersion(sequelize: Sequelize): Promise<void> {
+  const { missing, unknown } = await stateOf(sequelize);
+  refuseNewer(unknown);
+  if (missing.length) {
+    throw new Error('the database is of an earlier version: start the server of this version first');
+  }
 }

@@ -1,6 +1,5 @@
-import { createHash } from 'node:crypto';
 import { literal, Op } from 'sequelize';
-import { storeBlob } from '../data/blobs';
+import { sha256Of, storeBlob } from '../data/blobs';
 import { Photograph, SendOut, Take } from '../data/models';
 import { framedSize, photographEdge, sizeAt } from '../../core/frame/geometry';
 import { surveyEdge } from '../../core/engine/survey';
@@ -89,7 +88,7 @@ export async function makeSendOut(services: Services, id: string): Promise<void>
     };
     const file = await renderFile(services.renderer, job, settings);
     await progress.now(ENCODED);
-    const sha256 = createHash('sha256').update(file).digest('hex');
+    const sha256 = await sha256Of(file);
     await services.sequelize.transaction(async transaction => {
       await storeBlob(transaction, sha256, file.length, oneChunk(file));
       await SendOut.update(

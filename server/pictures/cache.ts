@@ -80,3 +80,21 @@ export async function readRange(path: string, ranges: { at: number; length: numb
   }
   return out;
 }
+
+/** The bytes of a whole file, in memory that threads share. */
+export async function readShared(path: string): Promise<SharedArrayBuffer> {
+  const handle = await open(path, 'r');
+  try {
+    const { size } = await handle.stat();
+    const bytes = new SharedArrayBuffer(size);
+    const into = new Uint8Array(bytes);
+    for (let at = 0; at < size;) {
+      const { bytesRead } = await handle.read(into, at, Math.min(size - at, 1 << 28), at);
+      if (!bytesRead) throw new Error('a cached file is shorter than it should be');
+      at += bytesRead;
+    }
+    return bytes;
+  } finally {
+    await handle.close();
+  }
+}

@@ -1,6 +1,5 @@
 import sharp from 'sharp';
 import type { ProfileName, SendOutSettings } from '../../contract/send-outs';
-import { greyOf } from '../../core/kernels/luminance';
 import { formatNamed } from './formats';
 import { makeGreyProfile } from './icc';
 
@@ -39,9 +38,9 @@ export async function withProfile(file: Buffer, { format, profile }: FileSetting
 }
 
 /**
- * Encodes rendered pixels as a file with its profile embedded. In the grey profile a pixel is its
- * luminance.
- * @param codes RGB in the profile's own primaries, 8-bit or 16-bit codes as the settings' bits say
+ * Encodes rendered pixels as a file with its profile embedded.
+ * @param codes RGB in the profile's own primaries (in the grey profile one for each pixel), 8-bit or 16-bit codes as the
+ * settings' bits say
  */
 export async function encodePicture(
   codes: Uint8Array | Uint16Array,
@@ -51,8 +50,7 @@ export async function encodePicture(
 ): Promise<Buffer> {
   const grey = settings.profile === 'grey';
   const wide = codes instanceof Uint16Array;
-  const samples = grey ? greyOf(codes) : codes;
-  const picture = sharp(samples, { raw: { width, height, channels: grey ? 1 : 3 } }).toColourspace(
+  const picture = sharp(codes, { raw: { width, height, channels: grey ? 1 : 3 } }).toColourspace(
     grey ? (wide ? 'grey16' : 'b-w') : wide ? 'rgb16' : 'srgb',
   );
   return withProfile(await formatNamed(settings.format).encode(picture, settings), settings);

@@ -2,6 +2,7 @@ import { mkdtemp, readdir, readFile, rm, utimes, writeFile } from 'node:fs/promi
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { converter } from 'culori';
+import { greyOf } from '../../core/kernels/luminance';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { encode } from '../../core/colour/srgb';
@@ -186,7 +187,7 @@ describe('encoding', () => {
     async format => {
       const codes = Uint8Array.from({ length: 64 * 48 * 3 }, (_, i) => [200, 90, 40][i % 3]);
       const file = await encodePicture(
-        codes,
+        greyOf(codes),
         64,
         48,
         sendOutSettings.parse({ format, profile: 'grey', quality: 100 }),

@@ -1,7 +1,6 @@
 import { TILE } from '../../contract/limits';
-import { readFile } from 'node:fs/promises';
 import { sizeAt } from '../../core/frame/geometry';
-import { readRange, type FileCache } from './cache';
+import { readRange, readShared, type FileCache } from './cache';
 import { decodePicture, isWide, resizePixels, widen, type Pixels } from './decode';
 import type { PictureFacts } from './inspect';
 
@@ -102,10 +101,9 @@ export class PictureStore {
   /** The whole picture at a long edge. Sizes at or beyond the full size give the full size. */
   async pixels(source: PictureSource, longEdge: number): Promise<Pixels> {
     const { width, height } = sizeAt(source, longEdge);
-    const bytes = await readFile(await this.fileAt(source, longEdge));
+    const bytes = await readShared(await this.fileAt(source, longEdge));
     const wide = !this.isFull(source, longEdge) || isWide(source);
-    const codes = wide ? new Uint16Array(bytes.buffer, bytes.byteOffset, bytes.length / 2) : bytes;
-    return { width, height, codes };
+    return { width, height, codes: wide ? new Uint16Array(bytes) : new Uint8Array(bytes) };
   }
 
   /** One tile at a long edge, as 16-bit codes; empty where the picture has no such tile. */

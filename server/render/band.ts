@@ -19,6 +19,7 @@ import { toDisplayP3 } from '../../core/kernels/display-p3';
 import type { Treatment } from '../../core/treatment/schema';
 import { decodePicture, resizePixels, type Pixels } from '../pictures/decode';
 import { PictureError, type PictureFacts } from '../pictures/inspect';
+import { hear, type Told } from './told';
 
 /** Pixels of a whole photograph in memory that threads share: 8-bit or 16-bit codes, interleaved RGB. */
 export interface Shared {
@@ -50,7 +51,7 @@ export interface Work {
   /** What steps that look at the whole picture found in it. */
   surveys: Surveys;
   grey: boolean;
-  treatment: Treatment;
+  told: Told;
   bits: 8 | 16;
   profile: 'srgb' | 'display-p3' | 'grey';
   /** Tables baked already. */
@@ -60,7 +61,7 @@ export interface Work {
 
 /** What is to be baked ahead, while a picture is still being decoded. */
 export interface Bake {
-  bake: { treatment: Treatment; grey: boolean; pixels: number; held: Held[] };
+  bake: { told: Told; grey: boolean; pixels: number; held: Held[] };
 }
 
 /** A band of rows of the framed picture. */
@@ -73,8 +74,8 @@ export interface Band {
 }
 
 const planner = createPlanner();
-/** The picture whose tables were taken in last. */
-let learnt = '';
+/** The picture whose tables were taken in last, and its treatment. */
+let learnt: { id: string; treatment: Treatment } | null = null;
 
 /** A file to be decoded whole, or a picture to be made smaller. */
 export interface Decode {
@@ -133,8 +134,9 @@ export function checkBytes({ check: { kind, bytes } }: Check): string | null {
 }
 
 /** Bakes the tables of a treatment, in memory that threads share. */
-export function bakeTables({ bake: { treatment, grey, pixels, held } }: Bake): KeptTable[] {
+export function bakeTables({ bake: { told, grey, pixels, held } }: Bake): KeptTable[] {
   takeUp(held);
+  const treatment = hear(told);
   const fresh = createPlanner();
   fresh(treatment, { grey, pixels });
   return fresh.tables().map(([key, baked]) => {
@@ -151,7 +153,7 @@ export function bakeTables({ bake: { treatment, grey, pixels, held } }: Bake): K
 /** What is to be looked at in the whole picture before its bands are rendered. */
 export interface Look {
   look: {
-    treatment: Treatment;
+    told: Told;
     grey: boolean;
     pixels: number;
     tables: KeptTable[];
@@ -177,8 +179,9 @@ function sharing(found: unknown): unknown {
 }
 
 /** Looks at the whole picture, small, once for all bands. */
-export function lookAtWhole({ look: { treatment, grey, pixels, tables, survey, held } }: Look): Surveys {
+export function lookAtWhole({ look: { told, grey, pixels, tables, survey, held } }: Look): Surveys {
   takeUp(held);
+  const treatment = hear(told);
   const own = createPlanner();
   own.learn(tables);
   const plan = own(treatment, { grey, pixels });
@@ -189,14 +192,24 @@ export function lookAtWhole({ look: { treatment, grey, pixels, tables, survey, h
   return sharing(surveyor(plan)) as Surveys;
 }
 
-/** Renders a rectangle of a picture: RGB codes of the work's bits. */
-export function renderPart(work: Work, geometry: Geometry, part: Rectangle): Uint8Array | Uint16Array {
-  const { photograph, grey, treatment, bits, profile } = work;
-  if (learnt !== work.id) {
+/** The treatment of a work; its tables and what it carries are at hand from then on. */
+function treatmentOf(work: Work): Treatment {
+  if (learnt?.id !== work.id) {
     takeUp(work.held);
     planner.learn(work.tables);
-    learnt = work.id;
+    learnt = { id: work.id, treatment: hear(work.told) };
   }
+  return learnt.treatment;
+}
+
+/** Renders a rectangle of a picture: RGB codes of the work's bits. */
+function renderPart(
+  work: Work,
+  treatment: Treatment,
+  geometry: Geometry,
+  part: Rectangle,
+): Uint8Array | Uint16Array {
+  const { photograph, grey, bits, profile } = work;
   const plan = planner(treatment, { grey, pixels: geometry.width * geometry.height });
   const { surveys } = work;
   const source = { x: 0, y: 0, width: photograph.width, height: photograph.height };
@@ -235,11 +248,17 @@ export function renderPart(work: Work, geometry: Geometry, part: Rectangle): Uin
  * Renders a band: RGB into shared memory, or given back, as one channel where the profile is grey.
  */
 export function renderBand({ work, fromRow, rows, out }: Band): Uint8Array | Uint16Array | null {
-  const geometry = geometryOf(work.photograph, work.treatment.frame);
-  const { width } = geometry;
-  const codes = renderPart(work, geometry, { x: 0, y: fromRow, width, height: rows });
-  if (!out) return work.profile === 'grey' ? greyOf(codes) : codes;
+  const treatment = treatmentOf(work);
+  const geometry = geometryOf(work.photograph, treatment.frame);
+  const codes = renderPart(work, treatment, geometry, {
+    x: 0,
+    y: fromRow,
+    width: geometry.width,
+    height: rows,
+  });
+  const samples = work.profile === 'grey' ? greyOf(codes) : codes;
+  if (!out) return samples;
   const all = work.bits === 8 ? new Uint8Array(out) : new Uint16Array(out);
-  all.set(codes, fromRow * width * 3);
+  all.set(samples, (fromRow * samples.length) / rows);
   return null;
 }

@@ -1,8 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { setMaxListeners } from 'node:events';
-import { availableParallelism } from 'node:os';
 import { LRUCache } from 'lru-cache';
-import { Piscina } from 'piscina';
 import { framedSize } from '../../core/frame/geometry';
 import type { KeptTable } from '../../core/engine/kept-tables';
 import { createPlanner } from '../../core/engine/plan';
@@ -26,6 +24,9 @@ import {
   type Work,
 } from './band';
 import { encodeStrip, joinStrips, mostRows, STRIP_STEP } from './jpeg-strips';
+import type { Body, ReadBody } from './read-treatment';
+import { Threads } from './threads';
+import { tell } from './told';
 
 /** Pixels of a band: enough to be worth sending, few enough for progress and for stopping. */
 const BAND_PIXELS = 1 << 20;
@@ -51,7 +52,7 @@ export interface RenderJob {
 export interface Rendered {
   width: number;
   height: number;
-  /** RGB codes of the bits asked for. */
+  /** Codes of the bits asked for: RGB, or one for each pixel where the profile is grey. */
   codes: Uint8Array | Uint16Array;
 }
 
@@ -79,22 +80,17 @@ function heldBy(treatment: Treatment): Held[] {
 /** What a band gives: its codes, or nothing where they went into shared memory. */
 type Given = Uint8Array | Uint16Array | null;
 
-type Task = Band | Bake | Look | Check | Decode | Resize;
-type Result = Given | KeptTable[] | Surveys | string | Shared | { wrong: string };
+type Task = Band | Bake | Look | Check | Decode | Resize | ReadBody;
+type Result = Given | KeptTable[] | Surveys | string | Shared | { wrong: string } | Body;
 
-/** Renders treatments in worker threads, one a core, each a band of rows at a time. */
+/** Renders treatments in worker threads, each a band of rows at a time, and does there all else that takes long. */
 export class Renderer {
-  private readonly pool: Piscina<Task, Result>;
+  private readonly threads: Threads<Task, Result>;
   private readonly planner = createPlanner(0);
 
   /** @param bandWorker path of the built script that a thread runs */
   constructor(bandWorker: string, { ready = 1 }: { ready?: number } = {}) {
-    this.pool = new Piscina<Task, Result>({
-      filename: bandWorker,
-      minThreads: ready,
-      maxThreads: availableParallelism(),
-      idleTimeout: 60_000,
-    });
+    this.threads = new Threads(bandWorker, ready);
   }
 
   /**
@@ -103,9 +99,8 @@ export class Renderer {
    * @param pixels of the whole picture
    */
   bake(treatment: Treatment, grey: boolean, pixels: number): Promise<KeptTable[]> {
-    const tables = this.pool.run({
-      bake: { treatment, grey, pixels, held: heldBy(treatment) },
-    }) as Promise<KeptTable[]>;
+    const bake = { told: tell(treatment), grey, pixels, held: heldBy(treatment) };
+    const tables = this.threads.run({ bake }) as Promise<KeptTable[]>;
     // Whoever renders awaits it; a failed decoding before that leaves nobody to.
     tables.catch(() => undefined);
     return tables;
@@ -113,19 +108,29 @@ export class Renderer {
 
   /** Decodes a file in a thread. Throws a PictureError. */
   async decode(path: string, facts: PictureFacts): Promise<Pixels> {
-    const given = (await this.pool.run({ decode: { path, facts } })) as Shared | { wrong: string };
+    const given = (await this.threads.run({ decode: { path, facts } }, { urgent: true })) as
+      Shared | { wrong: string };
     if ('wrong' in given) throw new PictureError(given.wrong);
     return unshare(given);
   }
 
   /** Makes a picture smaller in a thread. */
   async resize(pixels: Pixels, width: number, height: number): Promise<Pixels> {
-    return unshare((await this.pool.run({ resize: { of: share(pixels), width, height } })) as Shared);
+    return unshare(
+      (await this.threads.run({ resize: { of: share(pixels), width, height } }, { urgent: true })) as Shared,
+    );
   }
 
   /** Reads bytes that are to be carried, in a thread; what is wrong with them, or null. */
   check(kind: CarriedKind, bytes: Uint8Array): Promise<string | null> {
-    return this.pool.run({ check: { kind, bytes } }) as Promise<string | null>;
+    return this.threads.run({ check: { kind, bytes } }, { urgent: true, seconds: 30 }) as Promise<
+      string | null
+    >;
+  }
+
+  /** Reads the text of a request that may hold a whole treatment, in a thread. */
+  readBody(text: string): Promise<Body> {
+    return this.threads.run({ readBody: text }, { urgent: true, seconds: 60 }) as Promise<Body>;
   }
 
   private async workOf(job: RenderJob): Promise<{ work: Work; margin: number }> {
@@ -141,11 +146,12 @@ export class Renderer {
     let surveys: Surveys = [];
     if (plan.surveyed) {
       const survey = share(await job.survey());
-      const look = { treatment, grey, pixels: count, tables, survey, held: heldBy(treatment) };
-      surveys = (await this.pool.run({ look }, { signal: job.signal })) as Surveys;
+      const look = { told: tell(treatment), grey, pixels: count, tables, survey, held: heldBy(treatment) };
+      surveys = (await this.threads.run({ look }, { signal: job.signal })) as Surveys;
     }
     const held = heldBy(treatment);
-    const work = { id: randomUUID(), photograph, surveys, grey, treatment, bits, profile, tables, held };
+    const told = tell(treatment);
+    const work = { id: randomUUID(), photograph, surveys, grey, told, bits, profile, tables, held };
     return { work, margin };
   }
 
@@ -165,7 +171,7 @@ export class Renderer {
     let done = 0;
     for (let fromRow = 0; fromRow < size.height; fromRow += rowsEach) {
       const rows = Math.min(rowsEach, size.height - fromRow);
-      const band = this.pool.run({ work, fromRow, rows, out }, { signal });
+      const band = this.threads.run({ work, fromRow, rows, out }, { signal });
       running.push(
         band
           .then(given => then(given as Given, rows))
@@ -184,7 +190,8 @@ export class Renderer {
     const { work, margin } = await this.workOf(job);
     const size = framedSize(work.photograph, job.treatment.frame);
     const { width, height } = size;
-    const out = new SharedArrayBuffer(width * height * 3 * (job.bits / 8));
+    const channels = job.profile === 'grey' ? 1 : 3;
+    const out = new SharedArrayBuffer(width * height * channels * (job.bits / 8));
     const most = margin > 0 ? MARGIN_BAND_PIXELS : BAND_PIXELS;
     const rowsEach = Math.max(1, Math.min(Math.ceil(height / 2), Math.floor(most / width)));
     await this.inBands(job, work, size, rowsEach, out, () => null);
@@ -209,6 +216,6 @@ export class Renderer {
   }
 
   close(): Promise<void> {
-    return this.pool.destroy();
+    return this.threads.close();
   }
 }

@@ -2,6 +2,8 @@ import type { z } from 'zod';
 import type { Photograph } from '../../contract/photographs';
 import { addressOf, type Given, type Read, type Route } from '../../contract/route';
 import { getTakePicture, type TakeSummary, type takeEdges } from '../../contract/takes';
+import { noteAway } from './away';
+import { noteBuild } from './outdated';
 
 /** The server, asked by the routes of the contract. */
 
@@ -48,9 +50,13 @@ const SMALL = 8000;
 
 async function send(path: string, init: RequestInit): Promise<Response> {
   try {
-    return await fetch(path, init);
+    const response = await fetch(path, init);
+    noteBuild(response);
+    if (response.status === 503) noteAway('database');
+    return response;
   } catch (error) {
     if ((error as Error).name === 'AbortError') throw error;
+    noteAway('server');
     throw new ApiError(0, 'The server does not answer.');
   }
 }

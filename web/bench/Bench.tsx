@@ -18,6 +18,8 @@ import type { Treatment } from '../../core/treatment/schema';
 import type { Photograph } from '../../contract/photographs';
 import type { Series } from '../../contract/series';
 import { messageOf } from '../app/api';
+import { onReturn } from '../app/away';
+import { holds } from '../app/outdated';
 import { tell } from '../app/notices';
 import { keys, useChangePhotograph, usePhotograph, useSeries } from '../app/queries';
 import { Bar, Crumbs, Push, WallTones } from '../ui/bar';
@@ -57,6 +59,8 @@ export function Bench() {
 function useSession(takeId: string): { session: TakeSession | null; problem: string | null } {
   const [opened, setOpened] = useState<{ takeId: string; session: TakeSession } | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
+  /** Counts the times that it is tried again, since all has come back. */
+  const [tries, setTries] = useState(0);
   useEffect(() => {
     let stale = false;
     let session: TakeSession | null = null;
@@ -77,17 +81,24 @@ function useSession(takeId: string): { session: TakeSession | null; problem: str
     const warn = (event: BeforeUnloadEvent) => {
       if (session?.hasUnsaved) event.preventDefault();
     };
+    const again = onReturn(() => {
+      if (session) void session.flush();
+      else setTries(n => n + 1);
+    });
+    const letGo = holds(() => session?.hasUnsaved ?? false);
     window.addEventListener('pagehide', leave);
     document.addEventListener('visibilitychange', hide);
     window.addEventListener('beforeunload', warn);
     return () => {
       stale = true;
+      again();
+      letGo();
       window.removeEventListener('pagehide', leave);
       document.removeEventListener('visibilitychange', hide);
       window.removeEventListener('beforeunload', warn);
       session?.close();
     };
-  }, [takeId]);
+  }, [takeId, tries]);
   return { session: opened?.takeId === takeId ? opened.session : null, problem };
 }
 

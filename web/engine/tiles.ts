@@ -13,6 +13,18 @@ export interface PictureInfo {
 /** Tiles kept in memory at most: 1.5 MB each. */
 const KEPT = 160;
 
+/** The server, or what it needs, does not answer just now. It comes out of a worker with this name. */
+export const PIXELS_AWAY = 'PixelsAway';
+class PixelsAway extends Error {
+  override readonly name = PIXELS_AWAY;
+  constructor() {
+    super('The pixels of this photograph cannot be loaded just now.');
+  }
+}
+const noAnswer = () => {
+  throw new PixelsAway();
+};
+
 /** Fetches tiles of originals and keeps the last used. */
 export class TileSource {
   private readonly kept = new Map<string, Promise<Tile>>();
@@ -27,8 +39,15 @@ export class TileSource {
     }
     const { width, height } = sizeAt(picture, longEdge);
     const fetched = fetch(key).then(async response => {
-      if (!response.ok)
-        throw new Error(`The pixels of this photograph could not be loaded (${response.status}).`);
+      if (response.status === 503) throw new PixelsAway();
+      if (!response.ok) {
+        const problem = (await response.json().catch(() => null)) as {
+          title?: string;
+          detail?: string;
+        } | null;
+        const reason = [problem?.title, problem?.detail].filter(Boolean).join(' ') || `(${response.status})`;
+        throw new Error(`The pixels of this photograph could not be loaded. ${reason}`);
+      }
       return {
         codes: new Uint16Array(await response.arrayBuffer()),
         width: Math.min(TILE, width - column * TILE),
@@ -36,7 +55,7 @@ export class TileSource {
         x: column * TILE,
         y: row * TILE,
       };
-    });
+    }, noAnswer);
     fetched.catch(() => this.kept.delete(key));
     this.kept.set(key, fetched);
     if (this.kept.size > KEPT) this.kept.delete(this.kept.keys().next().value!);

@@ -1,5 +1,6 @@
 import { useEffect, useRef } from 'react';
 import type { Treatment } from '../../core/treatment/schema';
+import { useAway } from '../app/away';
 import { smallPictures } from '../engine/client';
 import type { PictureInfo } from '../engine/tiles';
 
@@ -22,6 +23,7 @@ export function SmallPicture({
   const canvas = useRef<HTMLCanvasElement>(null);
   const { id, width, height, grey } = picture;
   const filled = useRef(false);
+  const returns = useAway(state => state.returns);
   useEffect(() => {
     let stale = false;
     const fill = async () => {
@@ -44,6 +46,6 @@ export function SmallPicture({
       stale = true;
       clearTimeout(timer);
     };
-  }, [id, width, height, grey, treatment, wide, high]);
+  }, [id, width, height, grey, treatment, wide, high, returns]);
   return <canvas ref={canvas} width={wide} height={high} aria-hidden="true" />;
 }

@@ -1,8 +1,9 @@
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState, type RefObject } from 'react';
 import type { Treatment } from '../../core/treatment/schema';
+import { noteAway, onReturn } from '../app/away';
 import { PictureEngine } from '../engine/client';
 import type { ShowRequest } from '../engine/screen';
-import type { PictureInfo } from '../engine/tiles';
+import { PIXELS_AWAY, type PictureInfo } from '../engine/tiles';
 import type { Size, View } from '../engine/view';
 import type { Live } from './tool';
 
@@ -87,7 +88,10 @@ export function useDrawing({
           }
         }, REFINE_MS);
       },
-      error => setFault(error.message),
+      error => {
+        setFault(error.message);
+        if (error.name === PIXELS_AWAY) noteAway('server');
+      },
       () => setCanvases(n => n + 1),
     );
     engine.current = made;
@@ -145,6 +149,14 @@ export function useDrawing({
     [follow, ask],
   );
   useEffect(() => ask(follow?.newest() ?? treatment), [follow, ask, treatment, canvases]);
+  // What could not be loaded is asked for again.
+  useEffect(
+    () =>
+      onReturn(() => {
+        if (asked.current) engine.current?.show(asked.current);
+      }),
+    [],
+  );
   useEffect(() => {
     home.current?.querySelector('canvas')?.setAttribute('aria-label', title);
   }, [title, canvases]);

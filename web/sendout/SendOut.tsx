@@ -5,7 +5,7 @@ import type { Photograph } from '../../contract/photographs';
 import type { FormatView, SendOutSettings } from '../../contract/send-outs';
 import type { Series } from '../../contract/series';
 import type { TakeSummary } from '../../contract/takes';
-import { messageOf, pictureAddress } from '../app/api';
+import { messageOf } from '../app/api';
 import { useSend, useFormats, useSendOuts, useSeries } from '../app/queries';
 import { countOf, stepsInWords } from '../app/words';
 import { Bar, Crumbs, Push } from '../ui/bar';
@@ -15,6 +15,7 @@ import { PrintLabel } from '../ui/print-label';
 import { Wait } from '../ui/wait';
 import { Queue } from './Queue';
 import { keepSettings, keptSettings, SettingsCard } from './SettingsCard';
+import { TakePicture } from '../ui/TakePicture';
 
 const Frame = styled.div`
   height: 100vh;
@@ -113,7 +114,7 @@ function SendOutOf({ series, formats }: { series: Series; formats: readonly Form
             {going.map(({ photograph, take }) => (
               <figure key={take.id}>
                 <div className="frame">
-                  <img src={pictureAddress(take, 480)} alt="" />
+                  <TakePicture take={take} edge={480} />
                 </div>
                 <PrintLabel as="figcaption">
                   <b title={photograph.title}>{photograph.title}</b>

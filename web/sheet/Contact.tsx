@@ -11,10 +11,11 @@ import {
 } from 'react-aria-components';
 import styled from 'styled-components';
 import type { Photograph } from '../../contract/photographs';
-import { currentTake, pictureAddress } from '../app/api';
+import { currentTake } from '../app/api';
 import { stepsInWords } from '../app/words';
 import { PrintLabel } from '../ui/print-label';
 import { useLayoutEffect, useRef } from 'react';
+import { TakePicture } from '../ui/TakePicture';
 
 export const sizes = ['small', 'medium', 'large'] as const;
 export type ThumbSize = (typeof sizes)[number];
@@ -221,7 +222,7 @@ export function Contact(props: ContactProps) {
           return (
             <Print id={p.id} textValue={p.title} $height={height}>
               <div className="picture">
-                <img src={pictureAddress(take, edge)} alt="" draggable={false} />
+                <TakePicture take={take} edge={edge} draggable={false} />
               </div>
               <PrintLabel className="label">
                 <b>

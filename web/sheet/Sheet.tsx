@@ -5,7 +5,7 @@ import type { Selection } from 'react-aria-components';
 import { useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import type { Series } from '../../contract/series';
-import { currentTake, messageOf, pictureAddress } from '../app/api';
+import { currentTake, messageOf } from '../app/api';
 import { useChangeSeries, useOrderSeries, useRemovePhotographs, useSeries } from '../app/queries';
 import { countOf } from '../app/words';
 import { chooseFiles, FileDrop } from '../import/FileDrop';
@@ -16,6 +16,7 @@ import { Button, LinkButton, Segments } from '../ui/buttons';
 import { InPlace } from '../ui/inplace';
 import { Wait } from '../ui/wait';
 import { Contact, sizes, type ThumbSize } from './Contact';
+import { TakePicture } from '../ui/TakePicture';
 
 const Frame = styled.div`
   height: 100vh;
@@ -161,7 +162,7 @@ function SheetOf({ series }: { series: Series }) {
           </dl>
           {cover ? (
             <figure>
-              <img src={pictureAddress(currentTake(cover), 480)} alt="" />
+              <TakePicture take={currentTake(cover)} edge={480} />
               <figcaption>
                 <span>Cover</span>
                 {selected.length === 1 && selected[0].id !== cover.id ? (

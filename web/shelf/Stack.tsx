@@ -1,7 +1,7 @@
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import type { SeriesSummary } from '../../contract/series';
-import { pictureAddress } from '../app/api';
+import { TakePicture } from '../ui/TakePicture';
 
 const Pile = styled(Link)`
   display: block;
@@ -50,7 +50,7 @@ export function Stack({ series, large }: { series: SeriesSummary; large?: boolea
       ) : null}
       {prints.map(({ take, lie }) => (
         <span className="print" key={take.takeId} style={{ transform: lie }}>
-          <img src={pictureAddress({ id: take.takeId, revision: take.revision }, large ? 960 : 480)} alt="" />
+          <TakePicture take={{ id: take.takeId, revision: take.revision }} edge={large ? 960 : 480} />
         </span>
       ))}
     </Pile>

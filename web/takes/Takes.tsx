@@ -5,11 +5,11 @@ import { ChevronDown } from 'lucide-react';
 import styled from 'styled-components';
 import type { Photograph } from '../../contract/photographs';
 import type { TakeSummary } from '../../contract/takes';
-import { pictureAddress } from '../app/api';
 import { useCreateTake, useRemoveTake } from '../app/queries';
 import type { TakeSession } from './session';
 import { Button, IconButton } from '../ui/buttons';
 import { Dialog, DialogActions, Menu } from '../ui/overlays';
+import { TakePicture } from '../ui/TakePicture';
 
 const Row = styled.div`
   display: flex;
@@ -116,7 +116,7 @@ export const Takes = memo(function Takes({ photograph, session, onChoose }: Take
           aria-label={`Take ${t.letter}${t.name ? `, ${t.name}` : ''}`}
           onPress={() => onChoose(t.id)}
         >
-          <img src={pictureAddress(t, 160)} alt="" />
+          <TakePicture take={t} edge={160} />
           {t.letter}
           {t.id === current && t.name ? <span className="named">{t.name}</span> : null}
         </Choice>

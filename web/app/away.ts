@@ -1,0 +1,52 @@
+import { create } from 'zustand';
+import { addressOf } from '../../contract/route';
+import { getHealth } from '../../contract/health';
+
+/**
+ * What the page needs and cannot reach just now. Whoever finds it away says so here; then the server is asked until all
+ * answers again, and those who listen go on.
+ */
+export type Away = 'server' | 'database';
+
+interface State {
+  away: Away | null;
+  /** Counts the times that all has come back. */
+  returns: number;
+}
+
+export const useAway = create<State>(() => ({ away: null, returns: 0 }));
+
+const EVERY_MS = 1500;
+let timer: ReturnType<typeof setTimeout> | undefined;
+
+/** What is away at the moment; null where all answers. */
+async function missing(): Promise<Away | null> {
+  try {
+    const { status } = await fetch(addressOf(getHealth, {}), { signal: AbortSignal.timeout(10_000) });
+    return status === 503 ? 'database' : null;
+  } catch {
+    return 'server';
+  }
+}
+
+function askAgain(): void {
+  timer = setTimeout(() => {
+    void missing().then(away => {
+      timer = undefined;
+      if (away) noteAway(away);
+      else useAway.setState(({ returns }) => ({ away: null, returns: returns + 1 }));
+    });
+  }, EVERY_MS);
+}
+
+/** Says that something is away. */
+export function noteAway(away: Away): void {
+  if (useAway.getState().away !== away) useAway.setState({ away });
+  if (timer === undefined) askAgain();
+}
+
+/** Calls a function whenever all has come back; gives one that ends that. */
+export const onReturn = (listener: () => void): (() => void) =>
+  useAway.subscribe((now, before) => {
+    if (now.returns !== before.returns) listener();
+  });
