@@ -18,6 +18,10 @@ export const photographView = z.object({
   bits: z.int(),
   grey: z.boolean(),
   profile: z.string().nullable(),
+  /** What is wrong with the data of the file, in words; null where nothing is. */
+  damage: z.string().nullable(),
+  /** What of the file it is, in words; null where it is all. */
+  part: z.string().nullable(),
   currentTakeId: z.uuid(),
   takes: z.array(takeSummary),
 });
@@ -26,8 +30,9 @@ export type Photograph = z.infer<typeof photographView>;
 export const bringInPhotograph = declare({
   method: 'post',
   path: '/api/series/:id/photographs',
-  summary: 'Brings in one picture file.',
+  summary: 'Brings in one picture file. 409 where the series has it already, unless it is wanted again.',
   params: byId,
+  query: z.strictObject({ again: z.literal('1').optional() }),
   takes: 'multipart/form-data',
   answer: photographView,
 });

@@ -1,8 +1,5 @@
 import { setMaxListeners } from 'node:events';
-import { createWriteStream } from 'node:fs';
-import { mkdir, rename, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
-import { pipeline } from 'node:stream/promises';
 import { pino, type Logger } from 'pino';
 import type { Sequelize } from 'sequelize';
 import type { Config } from './config';
@@ -19,6 +16,8 @@ export interface Services {
   sequelize: Sequelize;
   pictures: PictureStore;
   renders: FileCache;
+  /** All folders of files that can be had again. */
+  caches: readonly FileCache[];
   renderer: Renderer;
   /** Aborted when all is about to be closed: long work ends, and is left to be taken up. */
   closing: AbortSignal;
@@ -26,31 +25,21 @@ export interface Services {
   close: () => Promise<void>;
 }
 
-/** A function that gives the path of an original, fetched from the database where it is not on disk. */
-function originalsIn(folder: string, sequelize: Sequelize) {
-  return async (sha256: string): Promise<string> => {
-    const path = join(folder, sha256);
-    if (await stat(path).catch(() => null)) return path;
-    await mkdir(folder, { recursive: true });
-    const part = `${path}.${process.pid}.${Math.random().toString(36).slice(2)}.part`;
-    try {
-      await pipeline(readBlob(sequelize, sha256), createWriteStream(part));
-      await rename(part, path);
-    } finally {
-      await rm(part, { force: true });
-    }
-    return path;
-  };
-}
+const GIGABYTE = 1024 ** 3;
 
 /** Connects to the database and makes the caches and the render threads. */
 export async function openServices(config: Config): Promise<Services> {
   const log = pino({ level: config.logLevel });
   const sequelize = connect(config.databaseUrl);
   await sequelize.authenticate();
-  const pixels = new FileCache(join(config.cacheFolder, 'pixels'));
-  const renders = new FileCache(join(config.cacheFolder, 'renders'));
-  const original = originalsIn(join(config.cacheFolder, 'originals'), sequelize);
+  const cache = (name: string, gigabytes: number) =>
+    new FileCache(join(config.cacheFolder, name), gigabytes * GIGABYTE);
+  const pixels = cache('pixels', 12);
+  const renders = cache('renders', 1);
+  const originals = cache('originals', 4);
+  const uploads = cache('uploads', 16);
+  const original = (sha256: string) =>
+    originals.file(sha256, 'original', () => Promise.resolve(readBlob(sequelize, sha256)));
   const renderer = new Renderer(config.bandWorker);
   const pictures = new PictureStore(pixels, original, {
     decode: (path, facts) => renderer.decode(path, facts),
@@ -58,13 +47,13 @@ export async function openServices(config: Config): Promise<Services> {
   });
   const closing = new AbortController();
   setMaxListeners(0, closing.signal);
-  void pixels.prune().catch(error => log.warn({ err: error }, 'cache not pruned'));
   return {
     config,
     log,
     sequelize,
     pictures,
     renders,
+    caches: [pixels, renders, originals, uploads],
     renderer,
     closing: closing.signal,
     beginClosing: () => closing.abort(new Error('the server is being stopped')),

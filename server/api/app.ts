@@ -9,6 +9,7 @@ import type { Queue } from '../jobs/queue';
 import type { Services } from '../services';
 import { importRoutes } from './import';
 import { photographRoutes } from './photographs';
+import { putAsideRoutes } from './put-aside';
 import { answerProblems, notFound, onlyOwnPages, Problem } from './problem';
 import { implement, mount, openApi, type Implemented } from './route';
 import { sendOutRoutes } from './send-outs';
@@ -103,6 +104,7 @@ export function createApp(services: Services, queue: Queue, interfaceFolder: str
     ...tableRoutes(services),
     ...pigmentRoutes(),
     ...sendOutRoutes(services, queue),
+    ...putAsideRoutes(services),
   ];
   const description = openApi(routes.map(r => r.route));
   app.get('/api/openapi.json', (_req, res) => {

@@ -6,12 +6,13 @@ import { basename, extname, join } from 'node:path';
 import { Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { Request } from 'express';
-import type { Transaction } from 'sequelize';
+import { literal, type Transaction } from 'sequelize';
 import { bringInPhotograph } from '../../contract/photographs';
 import { bareTreatment, type Treatment } from '../../core/treatment/schema';
 import { storeBlobFile } from '../data/blobs';
 import { createTake } from '../data/history';
 import { Photograph, Series } from '../data/models';
+import { sourceOf } from '../data/source';
 import { inspect, PictureError } from '../pictures/inspect';
 import { MOST_BYTES } from '../pictures/limits';
 import type { Services } from '../services';
@@ -103,15 +104,17 @@ export async function keepPhotograph(
   title = titleFrom(file.name),
   treatments: { treatment: Treatment; name: string }[] = [{ treatment: bareTreatment(), name: '' }],
 ): Promise<string> {
-  const facts = await inspect(file.path);
-  await pictures.admit({ ...facts, sha256: file.sha256 }, file.path);
+  const known = await Photograph.findOne({ where: { sha256: file.sha256 } });
+  const facts = known ? sourceOf(known) : await inspect(file.path);
+  const source = { ...facts, sha256: file.sha256 };
+  const damage = known ? known.damage : await pictures.admit(source, file.path);
   const id = await sequelize.transaction(async (transaction: Transaction) => {
     await storeBlobFile(transaction, file.sha256, file.size, file.path);
     // The series' row is locked, so that photographs arriving together get places of their own.
     await Series.findByPk(seriesId, { lock: transaction.LOCK.UPDATE, transaction });
     const last = (await Photograph.max('place', { where: { seriesId }, transaction })) as number | null;
     const photograph = await Photograph.create(
-      { ...facts, seriesId, place: (last ?? 0) + 1, title, fileName: file.name, sha256: file.sha256 },
+      { ...source, damage, seriesId, place: (last ?? 0) + 1, title, fileName: file.name },
       { transaction },
     );
     for (const { treatment, name } of treatments) {
@@ -123,21 +126,39 @@ export async function keepPhotograph(
     return photograph.id;
   });
   // What the Bench will ask for first; a failure only means that it is made later.
-  pictures
-    .warm({ ...facts, sha256: file.sha256 })
-    .catch(error => log.warn({ err: error }, 'sizes not made ahead'));
+  pictures.warm(source).catch(error => log.warn({ err: error }, 'sizes not made ahead'));
   return id;
+}
+
+/** Refuses a file whose very bytes the series has already, or has put aside, and says as what. */
+async function refuseDuplicate(seriesId: string, file: Received): Promise<void> {
+  const same = await Photograph.findOne({
+    where: { seriesId, sha256: file.sha256 },
+    order: [literal('deleted_at IS NOT NULL'), 'place'],
+  });
+  if (!same) return;
+  const { id, title, deletedAt } = same;
+  const isAside = deletedAt !== null;
+  throw new Problem(
+    409,
+    isAside
+      ? `${file.name} was in this series and is put aside, as “${title}”.`
+      : `${file.name} is in this series already, as “${title}”.`,
+    undefined,
+    { existing: { id, title, isAside } },
+  );
 }
 
 export function importRoutes(services: Services) {
   const { sequelize, config } = services;
   return [
-    implement(bringInPhotograph, async ({ params }, req) => {
+    implement(bringInPhotograph, async ({ params, query }, req) => {
       const series = await findSeries(params.id);
       const folder = join(config.cacheFolder, 'uploads');
       await mkdir(folder, { recursive: true });
       const file = await receive(req, folder);
       try {
+        if (!query.again) await refuseDuplicate(series.id, file);
         const id = await keepPhotograph(services, series.id, file);
         return (await listPhotographs(sequelize, { id }))[0];
       } catch (error) {

@@ -9,9 +9,10 @@ import {
   type Photograph as PhotographView,
 } from '../../contract/photographs';
 import { Photograph, Take } from '../data/models';
-import { readBlob } from '../data/blobs';
+import { sizeOfBlob } from '../data/blobs';
 import { sourceOf } from '../data/source';
 import type { Services } from '../services';
+import { giveBytes } from './bytes';
 import { notFound } from './problem';
 import { implement } from './route';
 
@@ -30,7 +31,7 @@ export async function listPhotographs(
   const [column, value] = 'id' in which ? ['p.id', which.id] : ['p.series_id', which.seriesId];
   return sequelize.query<PhotographView>(
     `SELECT p.id, p.series_id AS "seriesId", p.title, p.file_name AS "fileName", trim(p.sha256) AS sha256,
-       p.media_type AS "mediaType", p.width, p.height, p.bits, p.grey, p.profile,
+       p.media_type AS "mediaType", p.width, p.height, p.bits, p.grey, p.profile, p.damage, p.part,
        p.current_take_id AS "currentTakeId",
        (SELECT json_agg(json_build_object('id', t.id, 'letter', t.letter, 'name', t.name, 'revision', t.revision,
           'steps', st.kinds)
@@ -69,16 +70,10 @@ export function photographRoutes({ sequelize, pictures }: Services) {
       await photograph.update({ deletedAt: null });
       return view(params.id);
     }),
-    implement(getOriginal, async ({ params }, _req, res) => {
-      const photograph = await findPhotograph(params.id);
-      res.type(photograph.mediaType);
-      res.attachment(photograph.fileName);
-      const bytes = readBlob(sequelize, photograph.sha256);
-      await new Promise<void>((resolve, reject) => {
-        bytes.on('error', reject);
-        res.on('close', resolve);
-        bytes.pipe(res);
-      });
+    implement(getOriginal, async ({ params }, req, res) => {
+      const { sha256, mediaType, fileName } = await findPhotograph(params.id);
+      const size = await sizeOfBlob(sequelize, sha256);
+      await giveBytes(req, res, sequelize, { sha256, size, mediaType, fileName });
     }),
     implement(getPixels, async ({ params }, _req, res) => {
       const photograph = await findPhotograph(params.id);

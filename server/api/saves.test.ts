@@ -8,7 +8,7 @@ import { readCube } from '../../core/formats/cube';
 import { addArea, addStroke } from '../../core/treatment/areas';
 import { patchBetween, patched, type Operation } from '../../core/treatment/patch';
 import { bareTreatment, parseTreatment, type Treatment } from '../../core/treatment/schema';
-import { sweepCarried } from '../data/carried';
+import { NO_GRACE, removeUnused } from '../data/unused';
 import { forgetStates } from '../data/history';
 import { sendCarried } from '../testing/carried';
 import { png8 } from '../testing/pictures';
@@ -26,7 +26,7 @@ const http = () => request(server.app);
 async function newTake(): Promise<string> {
   const file = await png8(40, 30, (x, y) => [x * 6, y * 8, 90]);
   const { body } = await http()
-    .post(`/api/series/${seriesId}/photographs`)
+    .post(`/api/series/${seriesId}/photographs?again=1`)
     .attach('file', file, 'picture.png');
   return body.currentTakeId;
 }
@@ -329,13 +329,13 @@ describe('what treatments carry', () => {
     // Undone: redo would bring it back.
     const { body } = await http().post(`/api/takes/${id}/undo`).send({ revision: 2 });
     expect((body as TakeState).state).toBe(0);
-    await sweepCarried(sequelize);
+    await removeUnused(sequelize);
     expect(await count(unused.reference.sha256)).toBe(1);
-    await sweepCarried(sequelize, '0 seconds');
+    await removeUnused(sequelize, NO_GRACE);
     expect(await count(unused.reference.sha256)).toBe(0);
     expect(await count(used.reference.sha256)).toBe(1);
     await sequelize.query('DELETE FROM takes WHERE id = $1', { bind: [id] });
-    await sweepCarried(sequelize, '0 seconds');
+    await removeUnused(sequelize, NO_GRACE);
     expect(await count(used.reference.sha256)).toBe(0);
   });
 });

@@ -10,12 +10,12 @@ import {
   type SendOut as SendOutView,
   type SendOutSettings,
 } from '../../contract/send-outs';
-import { readBlob } from '../data/blobs';
 import { currentTreatment } from '../data/history';
 import { Photograph, SendOut, Take } from '../data/models';
 import type { Queue } from '../jobs/queue';
 import { formatNamed, formats, impossible } from '../pictures/formats';
 import type { Services } from '../services';
+import { giveBytes } from './bytes';
 import { notFound, Problem } from './problem';
 import { implement } from './route';
 import { findSeries } from './series';
@@ -46,7 +46,7 @@ const LIST = `
   SELECT s.id, s.take_id AS "takeId", t.photograph_id AS "photographId", t.revision, p.title, t.letter,
     s.file_name AS "fileName", s.settings, s.state, s.progress, s.problem, s.result_size::float8 AS size
   FROM send_outs s JOIN takes t ON t.id = s.take_id JOIN photographs p ON p.id = t.photograph_id
-  WHERE s.cleared_at IS NULL AND `;
+  WHERE `;
 
 export function sendOutRoutes({ sequelize }: Services, queue: Queue) {
   const list = (where: string, value: unknown) =>
@@ -55,7 +55,7 @@ export function sendOutRoutes({ sequelize }: Services, queue: Queue) {
       type: QueryTypes.SELECT,
     });
   const find = async (id: string) => {
-    const row = await SendOut.findOne({ where: { id, clearedAt: null } });
+    const row = await SendOut.findByPk(id);
     if (!row) throw notFound('file');
     return row;
   };
@@ -131,19 +131,17 @@ export function sendOutRoutes({ sequelize }: Services, queue: Queue) {
       if (row.state === 'waiting' || row.state === 'running') {
         throw new Problem(409, 'Stop it before clearing it.');
       }
-      await row.update({ clearedAt: new Date() });
+      await row.destroy();
     }),
-    implement(getSentFile, async ({ params }, _req, res) => {
-      const row = await find(params.id);
-      if (!row.resultSha256) throw new Problem(409, 'This file is not finished.');
-      res.type(formatNamed(row.settings.format).mediaType);
-      res.attachment(row.fileName);
-      res.set('Content-Length', String(row.resultSize));
-      const bytes = readBlob(sequelize, row.resultSha256);
-      await new Promise<void>((resolve, reject) => {
-        bytes.on('error', reject);
-        res.on('close', resolve);
-        bytes.pipe(res);
+    implement(getSentFile, async ({ params }, req, res) => {
+      const { resultSha256, resultSize, settings, fileName } = await find(params.id);
+      if (!resultSha256) throw new Problem(409, 'This file is not finished.');
+      const { mediaType } = formatNamed(settings.format);
+      await giveBytes(req, res, sequelize, {
+        sha256: resultSha256,
+        size: Number(resultSize),
+        mediaType,
+        fileName,
       });
     }),
   ];

@@ -181,7 +181,7 @@ export function takeRoutes(services: Services) {
       const source = sourceOf(photograph);
       // A state of a take never changes.
       const state = `${take.id} ${take.currentState}`;
-      const file = await renders.file(`thumbnail 5 ${source.sha256} ${query.edge} ${state}`, async () => {
+      const file = await renders.file(source.sha256, `thumbnail 5 ${query.edge} ${state}`, async () => {
         await atHand(sequelize, treatment);
         const edge = photographEdge(source, treatment.frame, query.edge);
         const { codes, width, height } = await renderer.render({

@@ -86,6 +86,7 @@ async function render(): Promise<void> {
     const size = framedSize(sizeAt(facts, edge), treatment.frame);
     const tables = renderer.bake(treatment, facts.grey, size.width * size.height);
     const full = await decodePicture(picture, facts);
+    if (full.damage) throw new PictureError(`is damaged: ${full.damage}`);
     const pixels = await smaller(full, edge);
     const survey = () => smaller(full, surveyEdge(edge));
     const job = { tables, pixels, survey, grey: facts.grey, treatment, bits: settings.bits };

@@ -52,11 +52,13 @@ export async function storeBlob(
   bytes: AsyncIterable<Buffer>,
 ): Promise<void> {
   const client = clientOf(transaction);
-  const { rowCount } = await client.query(
-    'INSERT INTO blobs (sha256, size) VALUES ($1, $2) ON CONFLICT DO NOTHING',
+  // One that is there is touched, which holds it against being swept until this transaction refers to it.
+  const { rows } = await client.query<{ made: boolean }>(
+    `INSERT INTO blobs (sha256, size) VALUES ($1, $2)
+     ON CONFLICT (sha256) DO UPDATE SET created_at = now() RETURNING (xmax = 0) AS made`,
     [sha256, size],
   );
-  if (!rowCount) return;
+  if (!rows[0].made) return;
   let part = 0;
   for await (const chunk of inChunks(bytes)) {
     await client.query('INSERT INTO blob_chunks (sha256, part, bytes) VALUES ($1, $2, $3)', [
@@ -72,16 +74,27 @@ export function storeBlobFile(transaction: Transaction, sha256: string, size: nu
   return storeBlob(transaction, sha256, size, createReadStream(path, { highWaterMark: CHUNK }));
 }
 
-/** The bytes of a blob, a chunk at a time. */
-export function readBlob(sequelize: Sequelize, sha256: string): Readable {
+/** How many bytes a blob has. Throws an Error where there is no such blob. */
+export async function sizeOfBlob(sequelize: Sequelize, sha256: string): Promise<number> {
+  const [row] = await sequelize.query<{ size: string }>('SELECT size FROM blobs WHERE sha256 = $1', {
+    bind: [sha256],
+    type: QueryTypes.SELECT,
+  });
+  if (!row) throw new Error(`there is no blob ${sha256}`);
+  return Number(row.size);
+}
+
+/** The bytes of a blob from one on, a chunk at a time. */
+export function readBlob(sequelize: Sequelize, sha256: string, from = 0): Readable {
   async function* chunks() {
-    for (let part = 0; ; part++) {
+    const first = Math.floor(from / CHUNK);
+    for (let part = first; ; part++) {
       const [row] = await sequelize.query<{ bytes: Buffer }>(
         'SELECT bytes FROM blob_chunks WHERE sha256 = $1 AND part = $2',
         { bind: [sha256, part], type: QueryTypes.SELECT },
       );
       if (!row) return;
-      yield row.bytes;
+      yield part === first ? row.bytes.subarray(from % CHUNK) : row.bytes;
     }
   }
   return Readable.from(chunks(), { objectMode: false });

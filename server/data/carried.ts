@@ -74,28 +74,3 @@ export async function atHand(sequelize: Sequelize, treatment: Treatment): Promis
     hold(reference.sha256, bytes);
   }
 }
-
-/** For so long something is kept that nothing refers to yet: it is sent before the save that does. */
-const UNREFERRED = '1 day';
-
-/** Removes what no take and no kept table refers to; how many were removed. */
-export async function sweepCarried(sequelize: Sequelize, unreferred = UNREFERRED): Promise<number> {
-  return sequelize.transaction(async transaction => {
-    const gone = await sequelize.query<{ sha256: string }>(
-      `DELETE FROM carried c
-        WHERE c.touched_at < now() - $1::interval
-          AND NOT EXISTS (SELECT 1 FROM take_carries t WHERE t.sha256 = c.sha256)
-          AND NOT EXISTS (SELECT 1 FROM colour_tables k WHERE k.sha256 = c.sha256)
-        RETURNING sha256`,
-      { bind: [unreferred], type: QueryTypes.SELECT, transaction },
-    );
-    await sequelize.query(
-      `DELETE FROM blobs b
-        WHERE b.sha256 = ANY($1)
-          AND NOT EXISTS (SELECT 1 FROM photographs p WHERE p.sha256 = b.sha256)
-          AND NOT EXISTS (SELECT 1 FROM send_outs s WHERE s.result_sha256 = b.sha256)`,
-      { bind: [gone.map(row => row.sha256)], transaction },
-    );
-    return gone.length;
-  });
-}

@@ -5,6 +5,7 @@ import * as colourTables from './migrations/0002-colour-tables';
 import * as pigments from './migrations/0003-pigments';
 import * as smallSaves from './migrations/0004-small-saves';
 import * as attempts from './migrations/0005-attempts';
+import * as room from './migrations/0006-room';
 
 /** Statements, or what is run where statements do not serve. */
 type Way = string[] | ((sequelize: Sequelize, transaction: Transaction) => Promise<void>);
@@ -15,6 +16,7 @@ const migrations: Record<string, { up: Way; down: Way }> = {
   '0003-pigments': pigments,
   '0004-small-saves': smallSaves,
   '0005-attempts': attempts,
+  '0006-room': room,
 };
 
 const storageOf = (sequelize: Sequelize) => new SequelizeStorage({ sequelize, tableName: 'migrations' });

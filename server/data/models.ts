@@ -34,6 +34,8 @@ export class Photograph extends Model<InferAttributes<Photograph>, InferCreation
   declare bits: 8 | 16;
   declare grey: boolean;
   declare profile: string | null;
+  declare damage: CreationOptional<string | null>;
+  declare part: CreationOptional<string | null>;
   declare currentTakeId: CreationOptional<string | null>;
   declare createdAt: CreationOptional<Date>;
   declare deletedAt: CreationOptional<Date | null>;
@@ -88,7 +90,6 @@ export class SendOut extends Model<InferAttributes<SendOut>, InferCreationAttrib
   declare resultSize: CreationOptional<string | null>;
   declare createdAt: CreationOptional<Date>;
   declare touchedAt: CreationOptional<Date>;
-  declare clearedAt: CreationOptional<Date | null>;
 }
 
 export class ColourTable extends Model<InferAttributes<ColourTable>, InferCreationAttributes<ColourTable>> {
@@ -148,6 +149,8 @@ export function connect(databaseUrl: string): Sequelize {
       bits: DataTypes.SMALLINT,
       grey: DataTypes.BOOLEAN,
       profile: text,
+      damage: text,
+      part: text,
       currentTakeId: DataTypes.UUID,
       createdAt: time,
       deletedAt: DataTypes.DATE,
@@ -210,7 +213,6 @@ export function connect(databaseUrl: string): Sequelize {
       resultSize: DataTypes.BIGINT,
       createdAt: time,
       touchedAt: time,
-      clearedAt: DataTypes.DATE,
     },
     { sequelize, tableName: 'send_outs' },
   );

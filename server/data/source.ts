@@ -4,7 +4,7 @@ import type { Photograph } from './models';
 
 /** The facts of a photograph's picture, as the picture store wants them. */
 export function sourceOf(photograph: Photograph): PictureSource {
-  const { sha256, width, height, bits, grey, profile, mediaType } = photograph;
+  const { sha256, width, height, bits, grey, profile, part, mediaType } = photograph;
   return {
     sha256,
     width,
@@ -12,6 +12,7 @@ export function sourceOf(photograph: Photograph): PictureSource {
     bits,
     grey,
     profile,
+    part,
     mediaType: mediaType as PictureFacts['mediaType'],
   };
 }

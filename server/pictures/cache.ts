@@ -1,22 +1,41 @@
 import { createHash } from 'node:crypto';
-import { mkdir, open, readdir, rename, rm, stat, utimes, writeFile } from 'node:fs/promises';
+import { createWriteStream } from 'node:fs';
+import { mkdir, open, readdir, rename, rm, stat, utimes } from 'node:fs/promises';
 import { join } from 'node:path';
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
 
-/** Bytes that the cache may hold before the files longest unused are dropped. */
-const MOST_BYTES = 12 * 1024 ** 3;
+/** What a prune keeps. */
+export interface Pruning {
+  /** Originals that there are; files of others go. Without it none goes for that. */
+  kept?: ReadonlySet<string>;
+  /** Milliseconds for which a file is left alone whatever it is of. */
+  young?: number;
+}
 
 /**
- * Files that can be computed again, by key, in one flat folder. A file appears whole or not at all, and two
- * requests for the same missing file make it once.
+ * Files that can be computed or fetched again, in one flat folder: each is of an original, by its SHA-256, and has a key.
+ * A file appears whole or not at all, and two requests for the same missing file make it once.
  */
 export class FileCache {
   private readonly making = new Map<string, Promise<string>>();
 
-  constructor(private readonly folder: string) {}
+  /** @param most bytes that it may hold before the files longest unused are dropped */
+  constructor(
+    private readonly folder: string,
+    private readonly most: number,
+  ) {}
 
-  /** The path of the file for a key, made by `make` where it is missing. */
-  async file(key: string, make: () => Promise<Uint8Array>): Promise<string> {
-    const path = join(this.folder, createHash('sha256').update(key).digest('hex'));
+  /** The path of the file of an original for a key, made by `make` where it is missing. */
+  async file(
+    sha256: string,
+    key: string,
+    make: () => Promise<Uint8Array | AsyncIterable<Uint8Array>>,
+  ): Promise<string> {
+    const path = join(
+      this.folder,
+      `${sha256}-${createHash('sha256').update(key).digest('hex').slice(0, 24)}`,
+    );
     const running = this.making.get(path);
     if (running) return running;
     const work = this.find(path, make);
@@ -28,7 +47,19 @@ export class FileCache {
     }
   }
 
-  private async find(path: string, make: () => Promise<Uint8Array>): Promise<string> {
+  private pathOf(sha256: string, key: string): string {
+    return join(this.folder, `${sha256}-${createHash('sha256').update(key).digest('hex').slice(0, 24)}`);
+  }
+
+  /** Puts a file in, over one that is there. */
+  async put(sha256: string, key: string, bytes: Uint8Array): Promise<void> {
+    await this.write(this.pathOf(sha256, key), bytes);
+  }
+
+  private async find(
+    path: string,
+    make: () => Promise<Uint8Array | AsyncIterable<Uint8Array>>,
+  ): Promise<string> {
     const now = new Date();
     try {
       await utimes(path, now, now);
@@ -36,29 +67,45 @@ export class FileCache {
     } catch {
       // Not there yet.
     }
-    const bytes = await make();
-    await mkdir(this.folder, { recursive: true });
-    const part = `${path}.${process.pid}.${Math.random().toString(36).slice(2)}.part`;
-    await writeFile(part, bytes);
-    await rename(part, path);
+    await this.write(path, await make());
     return path;
   }
 
-  /** Drops the files longest unused until the rest fit, and parts left by a killed server. */
-  async prune(most = MOST_BYTES): Promise<void> {
+  private async write(path: string, bytes: Uint8Array | AsyncIterable<Uint8Array>): Promise<void> {
+    await mkdir(this.folder, { recursive: true });
+    const part = `${path}.${process.pid}.${Math.random().toString(36).slice(2)}.part`;
+    try {
+      await pipeline(Readable.from(bytes instanceof Uint8Array ? [bytes] : bytes), createWriteStream(part));
+      await rename(part, path);
+    } catch (error) {
+      // A full disk is not made fuller by half a file.
+      await rm(part, { force: true });
+      throw error;
+    }
+  }
+
+  /** Drops files of originals that are gone, parts left by a killed server, and the files longest unused until the rest fit. */
+  async prune({ kept, young = 0 }: Pruning = {}): Promise<void> {
     const names = await readdir(this.folder).catch(() => []);
     const files = await Promise.all(
       names.map(async name => {
         const path = join(this.folder, name);
         const info = await stat(path).catch(() => null);
-        return info && { path, size: info.size, used: info.mtimeMs, part: name.endsWith('.part') };
+        const isOfNone = kept !== undefined && !kept.has(name.slice(0, 64));
+        const isPart = name.endsWith('.part');
+        return info && { path, size: info.size, used: info.mtimeMs, isUseless: isOfNone || isPart };
       }),
     );
     const known = files.filter(f => f !== null).sort((a, b) => b.used - a.used);
+    const from = Date.now() - young;
     let held = 0;
     for (const f of known) {
       held += f.size;
-      if (held > most || (f.part && Date.now() - f.used > 3_600_000)) await rm(f.path, { force: true });
+      const isOver = held > this.most;
+      if (isOver || (f.isUseless && f.used <= from)) {
+        held -= f.size;
+        await rm(f.path, { force: true });
+      }
     }
   }
 }

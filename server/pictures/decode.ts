@@ -1,5 +1,5 @@
 import { halve } from '../../core/kernels/halve';
-import sharp, { type Metadata } from 'sharp';
+import sharp, { type Metadata, type SharpOptions } from 'sharp';
 import { greyToRgb, layOnWhite, lookUp, narrow, splitAlpha } from '../../core/kernels/profile-codes';
 import { conversionFits, conversionOf } from './colour-engine';
 import { openOptions, PictureError, type PictureFacts } from './inspect';
@@ -11,6 +11,15 @@ export interface Pixels {
   /** Three numbers a pixel; 8-bit codes where the file has no more. */
   codes: Uint8Array | Uint16Array;
 }
+
+/** A picture out of a file that may be damaged. */
+export interface Decoded extends Pixels {
+  /** What is wrong with its data, in words; null where nothing is. */
+  damage: string | null;
+}
+
+/** How a file is opened: broken data is an error, or is read as far as it goes. */
+type Opening = SharpOptions;
 
 const as16 = (data: Buffer) => new Uint16Array(data.buffer, data.byteOffset, data.length / 2);
 
@@ -26,8 +35,13 @@ export const isWide = ({ bits, grey, profile }: PictureFacts): boolean =>
   bits === 16 || (grey && profile !== null);
 
 /** The codes of a file as they stand in it, upright; alpha stays behind them. */
-async function asTheyAre(path: string, space: 'grey16' | 'b-w' | 'rgb16', depth: 'ushort' | 'uchar') {
-  const { data, info } = await sharp(path, { ...openOptions, ignoreIcc: true })
+async function asTheyAre(
+  path: string,
+  opening: Opening,
+  space: 'grey16' | 'b-w' | 'rgb16',
+  depth: 'ushort' | 'uchar',
+) {
+  const { data, info } = await sharp(path, { ...opening, ignoreIcc: true })
     .autoOrient()
     .toColourspace(space)
     .raw({ depth })
@@ -44,12 +58,17 @@ function converted(codes: Uint16Array, channels: number, convert: (colours: Uint
   return made;
 }
 
-async function decodeGrey(path: string, facts: PictureFacts, { icc, hasAlpha }: Metadata): Promise<Pixels> {
+async function decodeGrey(
+  path: string,
+  opening: Opening,
+  facts: PictureFacts,
+  { icc, hasAlpha }: Metadata,
+): Promise<Pixels> {
   // In 8 bits of grey the picture library drops the alpha.
   const in16 = facts.bits === 16 || hasAlpha;
   const { width, height, channels, codes } = await (in16
-    ? asTheyAre(path, 'grey16', 'ushort')
-    : asTheyAre(path, 'b-w', 'uchar'));
+    ? asTheyAre(path, opening, 'grey16', 'ushort')
+    : asTheyAre(path, opening, 'b-w', 'uchar'));
   if (channels > 2) throw new PictureError(`has ${channels} channels`);
   if (!icc && channels === 1) return { width, height, codes: greyToRgb(codes) };
   const conversion = icc && (await conversionOf(icc, 1));
@@ -62,8 +81,8 @@ async function decodeGrey(path: string, facts: PictureFacts, { icc, hasAlpha }: 
 }
 
 /** 16-bit colour: converted by the colour engine itself, since the picture library goes by way of another space. */
-async function decodeColour16(path: string, icc: Buffer | undefined): Promise<Pixels> {
-  const { codes, width, height, channels } = await asTheyAre(path, 'rgb16', 'ushort');
+async function decodeColour16(path: string, opening: Opening, icc: Buffer | undefined): Promise<Pixels> {
+  const { codes, width, height, channels } = await asTheyAre(path, opening, 'rgb16', 'ushort');
   if (channels !== 3 && channels !== 4) throw new PictureError(`has ${channels} channels`);
   const conversion = icc && (await conversionOf(icc, 3));
   const convert = (colours: Uint16Array) =>
@@ -71,28 +90,56 @@ async function decodeColour16(path: string, icc: Buffer | undefined): Promise<Pi
   return { width, height, codes: converted(codes as Uint16Array, channels, convert) };
 }
 
+async function decodeOpened(path: string, opening: Opening, facts: PictureFacts): Promise<Pixels> {
+  const metadata = await sharp(path, openOptions).metadata();
+  const { icc, space } = metadata;
+  if (facts.grey) return decodeGrey(path, opening, facts, metadata);
+  if (facts.bits === 16 && space !== 'cmyk') return decodeColour16(path, opening, icc);
+  if (icc && space !== 'cmyk') await conversionFits(icc);
+  let pipeline = sharp(path, opening).autoOrient().flatten({ background: '#fff' });
+  if (facts.bits === 16) pipeline = pipeline.toColourspace('rgb16');
+  else pipeline = pipeline.toColourspace('srgb');
+  const { data, info } = await pipeline
+    .raw({ depth: facts.bits === 16 ? 'ushort' : 'uchar' })
+    .toBuffer({ resolveWithObject: true });
+  if (info.channels !== 3) throw new PictureError(`has ${info.channels} channels`);
+  return { codes: facts.bits === 16 ? as16(data) : data, width: info.width, height: info.height };
+}
+
+/** Of these what comes before and after a broken place can be read; of others nothing that could be relied on. */
+const readsOn = new Set(['image/jpeg', 'image/tiff']);
+
+/** Some cameras leave a few bytes before the end of their JPEGs. */
+const FEW = 64;
+
+/** What the picture library says of broken data, in a photographer's words; null where it is nothing that shows. */
+function damageFrom(said: string): string | null {
+  const extra = /(\d+) extraneous bytes before marker 0xd9/.exec(said);
+  if (extra && Number(extra[1]) <= FEW) return null;
+  if (/premature end of JPEG|not enough data|bad seek/i.test(said)) return 'the file ends too early';
+  return 'its picture data is broken in places';
+}
+
 /**
  * Decodes a whole file: EXIF orientation applied, the embedded profile converted to sRGB, alpha laid on
- * white. 16-bit files keep 16 bits. Throws a PictureError where the data is damaged, or where the profile does not fit.
+ * white. 16-bit files keep 16 bits. Damaged data is decoded as far as it goes, and said. Throws a PictureError where
+ * nothing can be read, or where the profile does not fit.
  */
-export async function decodePicture(path: string, facts: PictureFacts): Promise<Pixels> {
+export async function decodePicture(path: string, facts: PictureFacts): Promise<Decoded> {
+  // JPEG data may be broken with nothing but a warning.
+  const failOn = facts.mediaType === 'image/jpeg' ? 'warning' : 'error';
   try {
-    const metadata = await sharp(path, openOptions).metadata();
-    const { icc, space } = metadata;
-    if (facts.grey) return await decodeGrey(path, facts, metadata);
-    if (facts.bits === 16 && space !== 'cmyk') return await decodeColour16(path, icc);
-    if (icc && space !== 'cmyk') await conversionFits(icc);
-    let pipeline = sharp(path, openOptions).autoOrient().flatten({ background: '#fff' });
-    if (facts.bits === 16) pipeline = pipeline.toColourspace('rgb16');
-    else pipeline = pipeline.toColourspace('srgb');
-    const { data, info } = await pipeline
-      .raw({ depth: facts.bits === 16 ? 'ushort' : 'uchar' })
-      .toBuffer({ resolveWithObject: true });
-    if (info.channels !== 3) throw new PictureError(`has ${info.channels} channels`);
-    return { codes: facts.bits === 16 ? as16(data) : data, width: info.width, height: info.height };
+    return { ...(await decodeOpened(path, { ...openOptions, failOn }, facts)), damage: null };
   } catch (error) {
     if (error instanceof PictureError) throw error;
-    throw new PictureError('is damaged: its picture data cannot be read to the end');
+    const refused = new PictureError('is damaged: its picture data cannot be read to the end');
+    if (!readsOn.has(facts.mediaType)) throw refused;
+    const damage = damageFrom(String(error));
+    try {
+      return { ...(await decodeOpened(path, { ...openOptions, failOn: 'none' }, facts)), damage };
+    } catch {
+      throw refused;
+    }
   }
 }
 

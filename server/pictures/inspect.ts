@@ -2,6 +2,7 @@ import sharp, { type Metadata } from 'sharp';
 import { LONGEST_EDGE } from '../../contract/limits';
 import { MOST_PIXELS } from './limits';
 import { profileName } from './icc';
+import { partTaken } from './part';
 
 /** What a file's own bytes say about the picture in it. */
 export interface PictureFacts {
@@ -15,6 +16,8 @@ export interface PictureFacts {
   grey: boolean;
   /** The name inside the embedded profile, if there is one. */
   profile: string | null;
+  /** What of the file it is, in words, where the file holds more. */
+  part: string | null;
 }
 
 /** A file that is not a picture that can be taken in; the message says why, without the file's name. */
@@ -66,5 +69,6 @@ export async function inspect(path: string): Promise<PictureFacts> {
     bits: metadata.depth === 'ushort' ? 16 : 8,
     grey: metadata.channels <= 2,
     profile: metadata.icc ? profileName(metadata.icc) : null,
+    part: await partTaken(path, metadata),
   };
 }

@@ -1,7 +1,7 @@
 import { TILE } from '../../contract/limits';
 import { sizeAt } from '../../core/frame/geometry';
 import { readRange, readShared, type FileCache } from './cache';
-import { decodePicture, isWide, resizePixels, widen, type Pixels } from './decode';
+import { decodePicture, isWide, resizePixels, widen, type Decoded, type Pixels } from './decode';
 import type { PictureFacts } from './inspect';
 
 /** What is needed to find a photograph's pixels. */
@@ -30,10 +30,12 @@ export async function smaller(full: Pixels, longEdge: number): Promise<Pixels> {
 
 /** The heavy work of a store. */
 export interface PictureWork {
-  decode: (path: string, facts: PictureFacts) => Promise<Pixels>;
+  decode: (path: string, facts: PictureFacts) => Promise<Decoded>;
   resize: (pixels: Pixels, width: number, height: number) => Promise<Pixels>;
 }
 
+/** The key of the full size. */
+const FULL = 'pixels 5 full';
 /** Halvings are made ahead down to about this long edge. */
 const SMALLEST_HALVING = 640;
 
@@ -66,11 +68,16 @@ export class PictureStore {
     private readonly work: PictureWork = { decode: decodePicture, resize: resizePixels },
   ) {}
 
-  /** Decodes a file that is not in the database yet and keeps its pixels. Throws a PictureError. */
-  async admit(source: PictureSource, path: string): Promise<void> {
-    await this.cache.file(this.fullKey(source), () =>
-      this.inTurn(async () => bytesOf((await this.work.decode(path, source)).codes)),
-    );
+  /**
+   * Decodes a file that is not in the database yet, and keeps its pixels; what is wrong with its data, or null. Throws a
+   * PictureError.
+   */
+  admit(source: PictureSource, path: string): Promise<string | null> {
+    return this.inTurn(async () => {
+      const { codes, damage } = await this.work.decode(path, source);
+      await this.cache.put(source.sha256, FULL, bytesOf(codes));
+      return damage;
+    });
   }
 
   /** Makes the halvings that smaller sizes are taken from, ahead of their use, until the store closes. */
@@ -126,21 +133,17 @@ export class PictureStore {
     return longEdge >= Math.max(source.width, source.height);
   }
 
-  private fullKey(source: PictureSource): string {
-    return `pixels 4 ${source.sha256} full`;
-  }
-
   private async fileAt(source: PictureSource, longEdge: number): Promise<string> {
     const full = Math.max(source.width, source.height);
     if (this.isFull(source, longEdge)) {
-      return this.cache.file(this.fullKey(source), () =>
+      return this.cache.file(source.sha256, FULL, () =>
         this.inTurn(async () => {
           const path = await this.original(source.sha256);
           return bytesOf((await this.work.decode(path, source)).codes);
         }),
       );
     }
-    return this.cache.file(`pixels 4 ${source.sha256} ${longEdge}`, async () => {
+    return this.cache.file(source.sha256, `pixels 5 ${longEdge}`, async () => {
       const from = await this.pixels(source, parentEdge(full, longEdge));
       const { width, height } = sizeAt(source, longEdge);
       return bytesOf((await this.work.resize(from, width, height)).codes);

@@ -104,10 +104,18 @@ export const unshare = (shared: Shared): Pixels => ({
   codes: codesOf(shared),
 });
 
+/** A picture out of a file, with what is wrong with its data. */
+export interface SharedPicture extends Shared {
+  damage: string | null;
+}
+
 /** The picture of a file, or what is wrong with the file: an error's class does not come out of a thread. */
-export async function decodeWhole({ decode: { path, facts } }: Decode): Promise<Shared | { wrong: string }> {
+export async function decodeWhole({
+  decode: { path, facts },
+}: Decode): Promise<SharedPicture | { wrong: string }> {
   try {
-    return share(await decodePicture(path, facts));
+    const decoded = await decodePicture(path, facts);
+    return { ...share(decoded), damage: decoded.damage };
   } catch (error) {
     if (error instanceof PictureError) return { wrong: error.message };
     throw error;

@@ -8,7 +8,7 @@ import type { Surveys } from '../../core/engine/run';
 import { bytesOf, type CarriedKind } from '../../core/formats/carried';
 import { carriedBy } from '../../core/treatment/carried-by';
 import type { Treatment } from '../../core/treatment/schema';
-import type { Pixels } from '../pictures/decode';
+import type { Decoded, Pixels } from '../pictures/decode';
 import { PictureError, type PictureFacts } from '../pictures/inspect';
 import {
   share,
@@ -21,6 +21,7 @@ import {
   type Look,
   type Resize,
   type Shared,
+  type SharedPicture,
   type Work,
 } from './band';
 import { encodeStrip, joinStrips, mostRows, STRIP_STEP } from './jpeg-strips';
@@ -81,7 +82,7 @@ function heldBy(treatment: Treatment): Held[] {
 type Given = Uint8Array | Uint16Array | null;
 
 type Task = Band | Bake | Look | Check | Decode | Resize | ReadBody;
-type Result = Given | KeptTable[] | Surveys | string | Shared | { wrong: string } | Body;
+type Result = Given | KeptTable[] | Surveys | string | Shared | SharedPicture | { wrong: string } | Body;
 
 /** Renders treatments in worker threads, each a band of rows at a time, and does there all else that takes long. */
 export class Renderer {
@@ -107,11 +108,11 @@ export class Renderer {
   }
 
   /** Decodes a file in a thread. Throws a PictureError. */
-  async decode(path: string, facts: PictureFacts): Promise<Pixels> {
+  async decode(path: string, facts: PictureFacts): Promise<Decoded> {
     const given = (await this.threads.run({ decode: { path, facts } }, { urgent: true })) as
-      Shared | { wrong: string };
+      SharedPicture | { wrong: string };
     if ('wrong' in given) throw new PictureError(given.wrong);
-    return unshare(given);
+    return { ...unshare(given), damage: given.damage };
   }
 
   /** Makes a picture smaller in a thread. */

@@ -43,6 +43,18 @@ export function Details({ photograph: p, onClose }: { photograph: Photograph; on
         </dd>
         <dt>Profile</dt>
         <dd>{p.profile ?? 'none embedded; taken as sRGB'}</dd>
+        {p.damage ? (
+          <>
+            <dt>Damaged</dt>
+            <dd>{p.damage}</dd>
+          </>
+        ) : null}
+        {p.part ? (
+          <>
+            <dt>Taken</dt>
+            <dd>{p.part}</dd>
+          </>
+        ) : null}
         <dt>SHA-256</dt>
         <dd>{p.sha256}</dd>
       </List>

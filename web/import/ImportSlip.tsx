@@ -1,7 +1,7 @@
 import { useEffect } from 'react';
 import styled from 'styled-components';
 import { countOf } from '../app/words';
-import { Button } from '../ui/buttons';
+import { Button, LinkButton } from '../ui/buttons';
 import { useImports, type Incoming } from './imports';
 
 const Slip = styled.section`
@@ -83,12 +83,13 @@ export function ImportSlip() {
   const underway = list.some(f => f.state === 'waiting' || f.state === 'sending');
   const failed = list.filter(f => f.state === 'failed').length;
   const done = list.filter(f => f.state === 'done').length;
+  const remarks = list.filter(f => f.remark).length;
 
   useEffect(() => {
-    if (underway || failed || !list.length) return;
+    if (underway || failed || remarks || !list.length) return;
     const timer = setTimeout(clear, DONE_SHOWN_MS);
     return () => clearTimeout(timer);
-  }, [underway, failed, list.length, clear]);
+  }, [underway, failed, remarks, list.length, clear]);
 
   if (!list.length) return null;
   return (
@@ -124,7 +125,12 @@ export function ImportSlip() {
                 }}
               />
             ) : null}
-            {f.problem ? <p>{f.problem}</p> : null}
+            {f.problem || f.remark ? <p>{f.problem ?? f.remark}</p> : null}
+            {f.offer ? (
+              <p>
+                <LinkButton onPress={f.offer.take}>{f.offer.text}</LinkButton>
+              </p>
+            ) : null}
           </li>
         ))}
       </ul>

@@ -1,7 +1,8 @@
 import type { QueryClient } from '@tanstack/react-query';
 import { create } from 'zustand';
-import type { Photograph } from '../../contract/photographs';
-import { problemFrom } from '../app/api';
+import { bringInPhotograph, restorePhotograph, type Photograph } from '../../contract/photographs';
+import { addressOf } from '../../contract/route';
+import { ApiError, call, messageOf, problemFrom } from '../app/api';
 
 /** One file on its way in. */
 export interface Incoming {
@@ -11,6 +12,10 @@ export interface Incoming {
   sent: number;
   state: 'waiting' | 'sending' | 'done' | 'failed' | 'stopped';
   problem: string | null;
+  /** What is to be known of one that was brought in: that it is damaged, or only a part of its file. */
+  remark: string | null;
+  /** Something can be done about a problem: what it is called, and how. */
+  offer: { text: string; take: () => void } | null;
 }
 
 interface Imports {
@@ -21,7 +26,15 @@ interface Imports {
 
 let next = 1;
 let running = false;
-const queue: { id: number; file: File; seriesId: string; client: QueryClient }[] = [];
+interface Job {
+  id: number;
+  file: File;
+  seriesId: string;
+  client: QueryClient;
+  /** It is wanted though the series has it. */
+  again?: boolean;
+}
+const queue: Job[] = [];
 const requests = new Map<number, XMLHttpRequest>();
 
 export const useImports = create<Imports>((set, get) => ({
@@ -42,11 +55,12 @@ const change = (id: number, part: Partial<Incoming>) =>
   useImports.setState(s => ({ list: s.list.map(f => (f.id === id ? { ...f, ...part } : f)) }));
 
 /** Sends one file; fetch cannot tell how much has been sent, so this is the older way. */
-function send(id: number, file: File, seriesId: string): Promise<Photograph> {
+function send({ id, file, seriesId, again }: Job): Promise<Photograph> {
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
     requests.set(id, request);
-    request.open('POST', `/api/series/${seriesId}/photographs`);
+    const query = again ? { again: '1' } : {};
+    request.open('POST', addressOf(bringInPhotograph, { params: { id: seriesId }, query }));
     request.responseType = 'json';
     request.upload.onprogress = e => change(id, { sent: e.lengthComputable ? e.loaded / e.total : 0 });
     request.onload = () =>
@@ -62,6 +76,34 @@ function send(id: number, file: File, seriesId: string): Promise<Photograph> {
   });
 }
 
+/** Asks for a file once more, in its own place of the list. */
+function again(job: Job): void {
+  change(job.id, { state: 'waiting', sent: 0, problem: null, offer: null });
+  queue.push(job);
+  void work();
+}
+
+/** What can be done about a file that was not brought in. */
+function offerFor(job: Job, error: unknown): Incoming['offer'] {
+  if (!(error instanceof ApiError)) return { text: 'Try again', take: () => again(job) };
+  const existing = error.body.existing as { id: string; isAside: boolean } | undefined;
+  if (existing?.isAside) {
+    const take = async () => {
+      try {
+        await call(restorePhotograph, { params: { id: existing.id } });
+        change(job.id, { state: 'done', sent: 1, problem: null, offer: null });
+        void job.client.invalidateQueries();
+      } catch (failure) {
+        change(job.id, { problem: messageOf(failure) });
+      }
+    };
+    return { text: 'Bring it back', take: () => void take() };
+  }
+  if (existing) return { text: 'Bring it in again', take: () => again({ ...job, again: true }) };
+  // What the server had no room or no time for may go another time.
+  return error.status >= 500 || error.status === 0 ? { text: 'Try again', take: () => again(job) } : null;
+}
+
 async function work(): Promise<void> {
   if (running) return;
   const job = queue.shift();
@@ -69,12 +111,15 @@ async function work(): Promise<void> {
   running = true;
   change(job.id, { state: 'sending' });
   try {
-    await send(job.id, job.file, job.seriesId);
-    change(job.id, { state: 'done', sent: 1 });
+    const { damage, part } = await send(job);
+    const remark = [damage && `It is damaged: ${damage}.`, part && `This is ${part}.`]
+      .filter(Boolean)
+      .join(' ');
+    change(job.id, { state: 'done', sent: 1, remark: remark || null });
     void job.client.invalidateQueries();
   } catch (error) {
     if ((error as Error).name !== 'AbortError')
-      change(job.id, { state: 'failed', problem: (error as Error).message });
+      change(job.id, { state: 'failed', problem: messageOf(error), offer: offerFor(job, error) });
   }
   running = false;
   void work();
@@ -88,7 +133,15 @@ export function bringIn(files: readonly File[], seriesId: string, client: QueryC
       ...(s.list.some(f => f.state === 'waiting' || f.state === 'sending')
         ? s.list
         : s.list.filter(f => f.state === 'failed')),
-      ...jobs.map(j => ({ id: j.id, name: j.file.name, sent: 0, state: 'waiting' as const, problem: null })),
+      ...jobs.map(j => ({
+        id: j.id,
+        name: j.file.name,
+        sent: 0,
+        state: 'waiting' as const,
+        problem: null,
+        remark: null,
+        offer: null,
+      })),
     ],
   }));
   queue.push(...jobs);

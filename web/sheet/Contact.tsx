@@ -230,7 +230,9 @@ export function Contact(props: ContactProps) {
                   {p.title}
                 </b>
                 <span>
-                  <u>{stepsInWords(take.steps)}</u>
+                  <u title={p.damage ? `Damaged: ${p.damage}` : undefined}>
+                    {p.damage ? `Damaged: ${p.damage}` : stepsInWords(take.steps)}
+                  </u>
                   <span>Take {take.letter}</span>
                 </span>
                 <Tick slot="selection" aria-label={`Select ${p.title}`}>

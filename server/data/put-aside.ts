@@ -1,0 +1,61 @@
+import { QueryTypes, type Sequelize } from 'sequelize';
+import { KEPT_ASIDE_DAYS, type AsideKind, type PutAside } from '../../contract/put-aside';
+
+/**
+ * What has been put aside: it can be brought back for some weeks, and is then removed for good, by the clock or by hand.
+ * What lies in something put aside goes and comes with it, and is not told of by itself.
+ */
+
+const tables: Record<AsideKind, string> = {
+  series: 'series',
+  photograph: 'photographs',
+  take: 'takes',
+  table: 'colour_tables',
+  pigment: 'pigments',
+};
+
+const LIST = `
+  SELECT 'series' AS kind, s.id, s.title AS name, '' AS within, s.deleted_at AS at FROM series s
+   WHERE s.deleted_at IS NOT NULL
+  UNION ALL
+  SELECT 'photograph', p.id, p.title, s.title, p.deleted_at FROM photographs p JOIN series s ON s.id = p.series_id
+   WHERE p.deleted_at IS NOT NULL AND s.deleted_at IS NULL
+  UNION ALL
+  SELECT 'take', t.id, trim(t.letter || ' ' || t.name), p.title, t.deleted_at
+    FROM takes t JOIN photographs p ON p.id = t.photograph_id JOIN series s ON s.id = p.series_id
+   WHERE t.deleted_at IS NOT NULL AND p.deleted_at IS NULL AND s.deleted_at IS NULL
+  UNION ALL
+  SELECT 'table', c.id, c.name, c.shelf, c.deleted_at FROM colour_tables c WHERE c.deleted_at IS NOT NULL
+  UNION ALL
+  SELECT 'pigment', g.id, g.name, '', g.deleted_at FROM pigments g WHERE g.deleted_at IS NOT NULL
+  ORDER BY at DESC, id`;
+
+/** All that is put aside, the last first. */
+export async function listPutAside(sequelize: Sequelize): Promise<PutAside[]> {
+  const rows = await sequelize.query<Omit<PutAside, 'at' | 'goes'> & { at: Date }>(LIST, {
+    type: QueryTypes.SELECT,
+  });
+  return rows.map(row => ({
+    ...row,
+    at: row.at.toISOString(),
+    goes: new Date(row.at.getTime() + KEPT_ASIDE_DAYS * 86_400_000).toISOString(),
+  }));
+}
+
+/** Removes something that is put aside, with all that is in it; whether there was such a thing. */
+export async function removeForGood(sequelize: Sequelize, kind: AsideKind, id: string): Promise<boolean> {
+  const gone = await sequelize.query(
+    `DELETE FROM ${tables[kind]} WHERE id = $1 AND deleted_at IS NOT NULL RETURNING id`,
+    { bind: [id], type: QueryTypes.SELECT },
+  );
+  return gone.length > 0;
+}
+
+/** Removes all that has been put aside for longer than some days. */
+export async function removeOld(sequelize: Sequelize, days = KEPT_ASIDE_DAYS): Promise<void> {
+  for (const table of Object.values(tables)) {
+    await sequelize.query(`DELETE FROM ${table} WHERE deleted_at < now() - make_interval(days => $1)`, {
+      bind: [days],
+    });
+  }
+}
