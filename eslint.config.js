@@ -25,6 +25,7 @@ export default ts.config(
     ignores: [
       'core/kernels/assembly/**',
       'dist/**',
+      '.builds/**',
       'data/**',
       'node_modules/**',
       'test-results/**',

@@ -1,19 +1,20 @@
 import { build as bundle } from 'esbuild';
-import { rmSync } from 'node:fs';
+import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { build as buildInterface } from 'vite';
 
-/** Builds the server (with its worker threads) and the interface into dist/. */
+/** Builds the server (with its worker threads) and the interface into the folder that is given. */
 
 const root = fileURLToPath(new URL('..', import.meta.url));
 process.chdir(root);
-rmSync('dist', { recursive: true, force: true });
+const [outdir] = process.argv.slice(2);
+if (!outdir) throw new Error('give the folder to build into (npm run build does)');
 
 /** What is wrong is printed by the bundlers; a stack of this script adds nothing. */
 const failed = () => process.exit(1);
 
 const common = {
-  outdir: 'dist',
+  outdir,
   outExtension: { '.js': '.mjs' },
   bundle: true,
   splitting: false,
@@ -44,4 +45,8 @@ await bundle({
   ...common,
 }).catch(failed);
 
-await buildInterface({ configFile: 'web/vite.config.ts', logLevel: 'warn' }).catch(failed);
+await buildInterface({
+  configFile: 'web/vite.config.ts',
+  logLevel: 'warn',
+  build: { outDir: join(outdir, 'web') },
+}).catch(failed);

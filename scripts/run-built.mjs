@@ -1,6 +1,7 @@
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
-import { ensureBuilt, ensurePackages, PlainError, root } from './ensure.mjs';
+import { ensureBuilt, ensurePackages, root } from './ensure.mjs';
+import { PlainError } from './plain-error.mjs';
 
 /** Runs a command of the built server: `node scripts/run-built.mjs NAME …`. What must be installed or built is, quietly. */
 

@@ -1,11 +1,12 @@
 import { spawn } from 'node:child_process';
 import { createServer } from 'node:net';
 import { join, resolve } from 'node:path';
-import { ensureBuilt, ensurePackages, PlainError, root } from './ensure.mjs';
+import { ensureBuilt, ensurePackages, root } from './ensure.mjs';
+import { PlainError } from './plain-error.mjs';
 import { ensurePostgres } from './cluster/binaries.mjs';
 import { startCluster } from './cluster/cluster.mjs';
 import { clusterFolder } from './cluster/folder.mjs';
-import { holdFolder } from './cluster/hold.mjs';
+import { holdData } from './hold.mjs';
 import { giveNewPassword } from './cluster/initialise.mjs';
 
 /** `npm start`: everything from a fresh clone to a served application, and a clean end at Ctrl-C. */
@@ -41,7 +42,7 @@ async function main() {
   const isManaged = !process.env.DATABASE_URL;
   if (process.argv.includes('--new-password')) {
     ensurePostgres();
-    const letGo = holdFolder(home);
+    const letGo = holdData(home);
     try {
       giveNewPassword(clusterFolder(home));
     } finally {
@@ -51,7 +52,7 @@ async function main() {
     return;
   }
   await needPort();
-  const letGo = isManaged ? holdFolder(home) : () => undefined;
+  const letGo = isManaged ? holdData(home) : () => undefined;
   process.once('exit', letGo);
 
   let stopCluster = () => undefined;

@@ -1,7 +1,8 @@
 import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { ensureBuilt, ensurePackages, PlainError, root } from './ensure.mjs';
+import { ensureBuilt, ensurePackages, root } from './ensure.mjs';
+import { PlainError } from './plain-error.mjs';
 import { ensurePostgres } from './cluster/binaries.mjs';
 import { ensureChromium, withCluster } from './temporary.mjs';
 

@@ -18,7 +18,7 @@ async function main(): Promise<void> {
   await workOnSendOuts(services, queue);
   sweepByTheClock(services);
   if (config.demo) {
-    await seedDemo(services, fileURLToPath(new URL('../../demo/photographs', import.meta.url)));
+    await seedDemo(services, fileURLToPath(new URL('../../../demo/photographs', import.meta.url)));
   }
 
   const app = createApp(services, queue, fileURLToPath(new URL('../web', import.meta.url)));

@@ -7,7 +7,6 @@ export default defineConfig({
   // The interface speaks English alone; the parts' words in thirty other languages would be read at every start.
   plugins: [optimizeLocales.vite({ locales: ['en-US'] }), react()],
   build: {
-    outDir: '../dist/web',
     emptyOutDir: true,
     target: 'es2022',
     assetsInlineLimit: 0,

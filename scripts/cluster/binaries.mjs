@@ -1,7 +1,8 @@
 import { spawnSync } from 'node:child_process';
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { ensureDebian, PlainError } from '../ensure.mjs';
+import { ensureDebian } from '../ensure.mjs';
+import { PlainError } from '../plain-error.mjs';
 
 /** PostgreSQL's programs, as Debian installs them: a folder for each version. */
 

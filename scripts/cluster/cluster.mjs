@@ -2,7 +2,7 @@ import { spawn } from 'node:child_process';
 import { closeSync, openSync, readdirSync, readFileSync, rmSync, statSync } from 'node:fs';
 import { createServer, connect } from 'node:net';
 import { join } from 'node:path';
-import { PlainError } from '../ensure.mjs';
+import { PlainError } from '../plain-error.mjs';
 import { asOwner, binariesFor, run } from './binaries.mjs';
 import { clusterFolder, isThere } from './folder.mjs';
 import { ensureCluster, USER } from './initialise.mjs';

@@ -15,7 +15,7 @@ import { Client } from 'pg';
 import { afterAll, beforeAll, expect, it, vi } from 'vitest';
 import { startCluster } from './cluster.mjs';
 import { clusterFolder } from './folder.mjs';
-import { holdFolder } from './hold.mjs';
+import { holdData } from '../hold.mjs';
 import { giveNewPassword } from './initialise.mjs';
 
 /** What must never be lost to a start: a cluster with data in it. One cluster goes through all that may befall it. */
@@ -108,11 +108,11 @@ it('is started again when it dies, at the same address', async () => {
 }, 30_000);
 
 it('a folder is held by one living process', async () => {
-  const letGo = holdFolder(home);
-  expect(() => holdFolder(home)).toThrow(`process ${process.pid}`);
+  const letGo = holdData(home);
+  expect(() => holdData(home)).toThrow(`process ${process.pid}`);
   letGo();
-  const text = `import { holdFolder } from '${join(import.meta.dirname, 'hold.mjs')}';
-    try { holdFolder('${home}'); console.log('held'); setTimeout(() => {}, 60_000); }
+  const text = `import { holdData } from '${join(import.meta.dirname, '../hold.mjs')}';
+    try { holdData('${home}'); console.log('held'); setTimeout(() => {}, 60_000); }
     catch (error) { console.log(error.message); }`;
   const hold = () => spawn(process.execPath, ['--input-type=module', '-e', text]);
   const says = child => new Promise(done => child.stdout.once('data', data => done(String(data).trim())));

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { lstatSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
-import { PlainError } from '../ensure.mjs';
+import { PlainError } from '../plain-error.mjs';
 import { run } from './binaries.mjs';
 
 /** Where a cluster lies, and what of it is there. */

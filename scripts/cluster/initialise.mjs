@@ -10,7 +10,7 @@ import {
   writeFileSync,
 } from 'node:fs';
 import { join } from 'node:path';
-import { PlainError } from '../ensure.mjs';
+import { PlainError } from '../plain-error.mjs';
 import { binariesFor, owner, run } from './binaries.mjs';
 import { isThere } from './folder.mjs';
 
