@@ -12,6 +12,7 @@ import { giveNewPassword } from './cluster/initialise.mjs';
 /** `npm start`: everything from a fresh clone to a served application, and a clean end at Ctrl-C. */
 
 const port = Number(process.env.LAMPWASH_PORT ?? 4870);
+const host = process.env.LAMPWASH_HOST ?? '127.0.0.1';
 const home = resolve(root, process.env.LAMPWASH_HOME ?? 'data');
 
 /** Says in one line why the port cannot be had, before anything is started. */
@@ -19,7 +20,7 @@ async function needPort() {
   const busy = await new Promise(done => {
     const probe = createServer();
     probe.once('error', error => done(error.code === 'EADDRINUSE'));
-    probe.listen(port, '127.0.0.1', () => probe.close(() => done(false)));
+    probe.listen(port, host, () => probe.close(() => done(false)));
   });
   if (!busy) return;
   const health = await fetch(`http://127.0.0.1:${port}/api/health`, { signal: AbortSignal.timeout(2000) })

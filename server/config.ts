@@ -1,17 +1,23 @@
-import { resolve } from 'node:path';
+import { join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { z } from 'zod';
+
+const flag = z.enum(['0', '1']);
+const path = z.string().min(1);
 
 const environment = z.object({
   DATABASE_URL: z.url({ protocol: /^postgres(ql)?$/, error: 'must be the address of a PostgreSQL database' }),
   LAMPWASH_HOME: z.string().default('data'),
   LAMPWASH_PORT: z.coerce.number().int().min(0).max(65535).default(4870),
-  LAMPWASH_HOST: z
-    .enum(['127.0.0.1', 'localhost', '::1'], 'only loopback addresses are served')
-    .default('127.0.0.1'),
+  LAMPWASH_HOST: z.string().min(1).max(253).default('127.0.0.1'),
+  LAMPWASH_NAMES: z.string().default(''),
+  LAMPWASH_PASSPHRASE: z.string().min(12, 'must have at least 12 characters').max(1000).optional(),
+  LAMPWASH_TLS_CERT: path.optional(),
+  LAMPWASH_TLS_KEY: path.optional(),
+  LAMPWASH_BEHIND_PROXY: flag.default('0'),
   LAMPWASH_LOG: z.enum(['silent', 'warn', 'info']).default('warn'),
-  LAMPWASH_DEMO: z.enum(['0', '1']).default('1'),
-  LAMPWASH_CHECK: z.enum(['0', '1']).default('0'),
+  LAMPWASH_DEMO: flag.default('1'),
+  LAMPWASH_CHECK: flag.default('0'),
 });
 
 export interface Config {
@@ -20,6 +26,19 @@ export interface Config {
   cacheFolder: string;
   host: string;
   port: number;
+  /** Names, beside its address, under which others reach the server. */
+  names: string[];
+  /** What must be given before anything is answered; null where everybody on this machine may use the server. */
+  passphrase: string | null;
+  /** Paths of the certificate and its key, where they are given. */
+  tls: { cert: string; key: string } | null;
+  /** Folder of the certificate that is made here. */
+  tlsFolder: string;
+  /**
+   * How requests come: plainly, from this machine alone; over TLS that ends here; or over TLS that ends at a proxy before
+   * it.
+   */
+  transport: 'plain' | 'tls' | 'proxy';
   logLevel: 'silent' | 'warn' | 'info';
   demo: boolean;
   /** Answers are checked against the contract: in tests and in development. */
@@ -27,6 +46,9 @@ export interface Config {
   /** The built script of the render threads. */
   bandWorker: string;
 }
+
+/** Addresses that only this machine reaches. */
+export const OWN_HOSTS: readonly string[] = ['127.0.0.1', 'localhost', '::1'];
 
 /** Reads the environment; throws an Error whose message names the variable that is wrong. */
 export function readConfig(env: NodeJS.ProcessEnv): Config {
@@ -36,11 +58,31 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     throw new Error(`${issue.path.join('.')}: ${issue.message}`);
   }
   const e = read.data;
+  const { LAMPWASH_TLS_CERT: cert, LAMPWASH_TLS_KEY: key, LAMPWASH_PASSPHRASE: passphrase = null } = e;
+  const isOwnAlone = OWN_HOSTS.includes(e.LAMPWASH_HOST);
+  const isBehindProxy = e.LAMPWASH_BEHIND_PROXY === '1';
+  if ((cert === undefined) !== (key === undefined)) {
+    throw new Error(`${cert ? 'LAMPWASH_TLS_KEY' : 'LAMPWASH_TLS_CERT'}: certificate and key go together`);
+  }
+  if (!isOwnAlone && passphrase === null) {
+    throw new Error(
+      `LAMPWASH_PASSPHRASE: must be set where others reach the server (LAMPWASH_HOST is ${e.LAMPWASH_HOST})`,
+    );
+  }
+  const names = e.LAMPWASH_NAMES.split(/[\s,]+/).filter(Boolean);
+  if (isBehindProxy && (passphrase === null || !names.length)) {
+    throw new Error('LAMPWASH_BEHIND_PROXY: LAMPWASH_PASSPHRASE and LAMPWASH_NAMES must be set too');
+  }
   return {
     databaseUrl: e.DATABASE_URL,
     cacheFolder: resolve(e.LAMPWASH_HOME, 'cache'),
     host: e.LAMPWASH_HOST,
     port: e.LAMPWASH_PORT,
+    names: names.map(name => name.toLowerCase()),
+    passphrase,
+    tls: cert && key ? { cert, key } : null,
+    tlsFolder: join(resolve(e.LAMPWASH_HOME), 'tls'),
+    transport: isBehindProxy ? 'proxy' : isOwnAlone && !cert ? 'plain' : 'tls',
     logLevel: e.LAMPWASH_LOG,
     demo: e.LAMPWASH_DEMO === '1',
     checkAnswers: e.LAMPWASH_CHECK === '1',

@@ -1,4 +1,5 @@
 import { createServer } from 'node:http';
+import { createServer as createTlsServer } from 'node:https';
 import { fileURLToPath } from 'node:url';
 import { seedDemo } from '../demo/seed';
 import { createApp } from './api/app';
@@ -7,7 +8,9 @@ import { bringUpToDate } from './data/migrate';
 import { openQueue } from './jobs/queue';
 import { sweepByTheClock } from './jobs/sweep';
 import { workOnSendOuts } from './jobs/send-out';
+import { openSignIns } from './data/sign-ins';
 import { openServices } from './services';
+import { certificateFor } from './tls';
 
 /** Starts the server and serves until it is told to stop. */
 async function main(): Promise<void> {
@@ -21,15 +24,24 @@ async function main(): Promise<void> {
     await seedDemo(services, fileURLToPath(new URL('../../../demo/photographs', import.meta.url)));
   }
 
-  const app = createApp(services, queue, fileURLToPath(new URL('../web', import.meta.url)));
-  const server = createServer(app);
+  const signIns =
+    config.passphrase === null ? null : await openSignIns(services.sequelize, config.passphrase);
+  const app = createApp(services, queue, fileURLToPath(new URL('../web', import.meta.url)), signIns);
+  const certificate = config.transport === 'tls' ? await certificateFor(config) : null;
+  const server = certificate ? createTlsServer(certificate, app) : createServer(app);
   server.requestTimeout = 30 * 60_000;
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);
     server.listen(config.port, config.host, resolve);
   });
   const { port } = server.address() as { port: number };
-  process.stdout.write(`Lamp Wash is at http://${config.host}:${port}\n`);
+  const host = config.host.includes(':') ? `[${config.host}]` : config.host;
+  process.stdout.write(`Lamp Wash is at ${certificate ? 'https' : 'http'}://${host}:${port}\n`);
+  if (certificate?.isOwn) {
+    process.stdout.write(
+      `Its certificate was made here; browsers ask about it once. SHA-256: ${certificate.fingerprint}\n`,
+    );
+  }
 
   let stopping = false;
   const stop = async () => {

@@ -6,13 +6,16 @@ import helmet from 'helmet';
 import { getHealth } from '../../contract/health';
 import { BUILD_HEADER } from '../../contract/limits';
 import type { Queue } from '../jobs/queue';
+import type { SignIns } from '../data/sign-ins';
 import type { Services } from '../services';
 import { importRoutes } from './import';
 import { photographRoutes } from './photographs';
 import { putAsideRoutes } from './put-aside';
-import { answerProblems, notFound, onlyOwnPages, Problem } from './problem';
+import { onlyOwnPages } from './own-pages';
+import { answerProblems, notFound, Problem } from './problem';
 import { implement, mount, openApi, type Implemented } from './route';
 import { sendOutRoutes } from './send-outs';
+import { onlySignedIn } from './sign-in';
 import { seriesRoutes } from './series';
 import { pigmentRoutes } from './pigments';
 import { carriedRoutes } from './carried';
@@ -47,9 +50,18 @@ function serveInterface(app: Express, folder: string, page: Promise<string>, bui
 /** The engine's worker compiles its kernels from WebAssembly; no page does. */
 const mayCompile = (url: string): boolean => /^\/assets\/worker-[\w-]+\.js$/.test(url);
 
-/** The whole HTTP application. */
-export function createApp(services: Services, queue: Queue, interfaceFolder: string): Express {
+/**
+ * The whole HTTP application.
+ * @param signIns who may come in, where a passphrase is set
+ */
+export function createApp(
+  services: Services,
+  queue: Queue,
+  interfaceFolder: string,
+  signIns: SignIns | null = null,
+): Express {
   const app = express();
+  if (services.config.transport === 'proxy') app.set('trust proxy', 1);
   app.disable('x-powered-by');
   app.set('query parser', 'simple');
   app.use((_req, res, next) => {
@@ -80,7 +92,8 @@ export function createApp(services: Services, queue: Queue, interfaceFolder: str
       strictTransportSecurity: false,
     }),
   );
-  app.use(onlyOwnPages);
+  app.use(onlyOwnPages(services.config));
+  if (signIns) app.use(onlySignedIn(signIns, interfaceFolder));
   const page = readFile(join(interfaceFolder, 'index.html'), 'utf8');
   // The page names its files by their hashes: another page is another build.
   const build = page.then(

@@ -1,4 +1,4 @@
-import type { ErrorRequestHandler, RequestHandler } from 'express';
+import type { ErrorRequestHandler } from 'express';
 import type { Logger } from 'pino';
 import { TooMuchWork } from '../render/threads';
 
@@ -81,28 +81,3 @@ export function answerProblems(log: Logger): ErrorRequestHandler {
       });
   };
 }
-
-const LOOPBACK = new Set(['127.0.0.1', 'localhost', '[::1]']);
-
-const hostOf = (value: string) => value.replace(/:\d+$/, '').toLowerCase();
-
-/**
- * Answers only requests that were meant for this server: the Host must be a loopback name, so that a
- * rebound name of a foreign page does not reach it, and the Origin of anything that changes must be ours.
- */
-export const onlyOwnPages: RequestHandler = (req, _res, next) => {
-  const host = req.headers.host ?? '';
-  if (!LOOPBACK.has(hostOf(host))) {
-    throw new Problem(421, 'This server is not known under that name.', `Host: ${host.slice(0, 100)}`);
-  }
-  const { origin } = req.headers;
-  if (origin !== undefined && req.method !== 'GET' && req.method !== 'HEAD') {
-    if (!URL.canParse(origin) || new URL(origin).host !== host) {
-      throw new Problem(403, 'Requests from other pages are refused.');
-    }
-  }
-  if (req.headers['sec-fetch-site'] === 'cross-site' && req.path.startsWith('/api/')) {
-    throw new Problem(403, 'Requests from other pages are refused.');
-  }
-  next();
-};

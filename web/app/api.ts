@@ -53,6 +53,8 @@ async function send(path: string, init: RequestInit): Promise<Response> {
     const response = await fetch(path, init);
     noteBuild(response);
     if (response.status === 503) noteAway('database');
+    // Signed in no more: the server's page asks for the passphrase, and leads back here.
+    if (response.status === 401) window.location.reload();
     return response;
   } catch (error) {
     if ((error as Error).name === 'AbortError') throw error;

@@ -1,0 +1,200 @@
+import { createServer, type Server } from 'node:http';
+import { createServer as createTlsServer, request as tlsRequest } from 'node:https';
+import type { AddressInfo } from 'node:net';
+import { mkdtemp, rm, stat } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import request from 'supertest';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { readConfig } from '../config';
+import { openSignIns, type SignIns } from '../data/sign-ins';
+import { testServer, type TestServer } from '../testing/server';
+import { certificateFor } from '../tls';
+import { createApp } from './app';
+
+const PASSPHRASE = 'low water at the jetty';
+const database = 'postgres://a:b@127.0.0.1/c';
+
+let server: TestServer;
+let signIns: SignIns;
+let running: Server;
+const appWith = (config = {}) => {
+  const services = { ...server.services, config: { ...server.services.config, ...config } };
+  return createApp(services, server.queue, join(server.folder, 'no-interface'), signIns);
+};
+beforeAll(async () => {
+  server = await testServer();
+  signIns = await openSignIns(server.services.sequelize, PASSPHRASE);
+  running = createServer(appWith());
+  await new Promise<void>(done => void running.listen(0, '127.0.0.1', done));
+});
+afterAll(async () => {
+  running.close();
+  await server.close();
+});
+
+const http = () => request(running);
+const signIn = (passphrase: string, to?: string) =>
+  http()
+    .post('/sign-in')
+    .type('form')
+    .send(to === undefined ? { passphrase } : { passphrase, to });
+const cookieOf = (headers: Record<string, unknown>) => (headers['set-cookie'] as string[])[0];
+
+describe('what is asked for at the start', () => {
+  it.each([
+    [{ LAMPWASH_HOST: '0.0.0.0' }, 'LAMPWASH_PASSPHRASE: must be set'],
+    [{ LAMPWASH_HOST: '127.0.0.2' }, 'LAMPWASH_PASSPHRASE: must be set'],
+    [{ LAMPWASH_HOST: '0.0.0.0', LAMPWASH_PASSPHRASE: 'short' }, 'at least 12'],
+    [{ LAMPWASH_TLS_CERT: 'a.pem' }, 'LAMPWASH_TLS_KEY'],
+    [{ LAMPWASH_BEHIND_PROXY: '1', LAMPWASH_PASSPHRASE: PASSPHRASE }, 'LAMPWASH_NAMES'],
+  ])('%j is refused', (env, said) => {
+    expect(() => readConfig({ DATABASE_URL: database, ...env })).toThrow(said);
+  });
+
+  it('nothing is ever plain on another address, unless a proxy before it ends TLS', () => {
+    const transport = (env: NodeJS.ProcessEnv) =>
+      readConfig({ DATABASE_URL: database, LAMPWASH_PASSPHRASE: PASSPHRASE, ...env }).transport;
+    expect(transport({})).toBe('plain');
+    for (const LAMPWASH_HOST of ['0.0.0.0', '::', '192.0.2.7', 'studio.example', '127.0.0.2']) {
+      expect(transport({ LAMPWASH_HOST })).toBe('tls');
+      const proxied = { LAMPWASH_BEHIND_PROXY: '1', LAMPWASH_NAMES: 'studio.example' };
+      expect(transport({ LAMPWASH_HOST, ...proxied })).toBe('proxy');
+    }
+  });
+});
+
+describe('with a passphrase', () => {
+  it('nothing is answered before it is given, but for whether the server is well', async () => {
+    expect((await http().get('/api/health')).status).toBe(200);
+    const { body } = await request(server.app).get('/api/openapi.json');
+    const paths = Object.entries((body as { paths: Record<string, Record<string, unknown>> }).paths);
+    expect(paths.length).toBeGreaterThan(20);
+    for (const [path, methods] of paths) {
+      if (path === '/api/health') continue;
+      for (const method of Object.keys(methods) as ('get' | 'post')[]) {
+        const answer = await http()[method](path.replace(/\{\w+\}/g, '1'));
+        expect([path, method, answer.status]).toEqual([path, method, 401]);
+      }
+    }
+    for (const path of ['/api/openapi.json', '/assets/index.js', '/series/1', '/']) {
+      const { text, status } = await http().get(path);
+      expect(status).toBe(path === '/' ? 200 : 401);
+      if (!path.startsWith('/api')) expect(text).toContain('Passphrase');
+    }
+    expect((await http().post('/anything')).status).toBe(401);
+  });
+
+  it('it lets in by a cookie that no script and no other page can use, and out again', async () => {
+    const wrong = await signIn('high water at the jetty');
+    expect(wrong.status).toBe(401);
+    expect(wrong.headers['set-cookie']).toBeUndefined();
+    const right = await signIn(PASSPHRASE, '/series/7?a=1');
+    expect(right.status).toBe(303);
+    expect(right.headers.location).toBe('/series/7?a=1');
+    const cookie = cookieOf(right.headers);
+    expect(cookie).toMatch(/^__Host-lampwash=[\w-]{43};/);
+    for (const part of ['HttpOnly', 'Secure', 'SameSite=Strict', 'Path=/', 'Max-Age=2592000']) {
+      expect(cookie).toContain(part);
+    }
+    const Cookie = cookie.split(';')[0];
+    expect((await http().get('/api/series').set({ Cookie })).status).toBe(200);
+    expect(
+      (
+        await http()
+          .get('/api/series')
+          .set({ Cookie: `${Cookie.slice(0, -1)}~` })
+      ).status,
+    ).toBe(401);
+    // Another page has no way in, whatever it sends along.
+    const foreign = await http()
+      .post('/api/series')
+      .set({ Cookie, Origin: 'https://elsewhere.example' })
+      .send({ title: 'Mine' });
+    expect(foreign.status).toBe(403);
+    await http().post('/sign-out').set({ Cookie });
+    expect((await http().get('/api/series').set({ Cookie })).status).toBe(401);
+  });
+
+  it.each(['//elsewhere.example', '/\\elsewhere.example', 'https://elsewhere.example', '"><script>'])(
+    'it leads nowhere else: %s',
+    async to => {
+      const { headers } = await signIn(PASSPHRASE, to);
+      expect(headers.location).toBe('/');
+    },
+  );
+
+  it('another one makes all who signed in with this one give it anew', async () => {
+    const token = (await signIns.signIn(PASSPHRASE))!;
+    expect(await signIns.isSignedIn(token)).toBe(true);
+    const other = await openSignIns(server.services.sequelize, 'another tide altogether');
+    expect(await other.isSignedIn(token)).toBe(false);
+    expect(await other.signIn(PASSPHRASE)).toBeNull();
+    // Kept nowhere: neither the passphrase nor what the cookie holds.
+    const [rows] = await server.services.sequelize.query('SELECT token_hash, passphrase FROM sign_ins');
+    expect(JSON.stringify(rows)).not.toContain(token);
+    signIns = await openSignIns(server.services.sequelize, PASSPHRASE);
+  });
+
+  it('cannot be tried for long', async () => {
+    const tried = request(appWith());
+    const statuses: number[] = [];
+    for (let i = 0; i < 13; i++) {
+      statuses.push(
+        (
+          await tried
+            .post('/sign-in')
+            .type('form')
+            .send({ passphrase: `guess ${i}` })
+        ).status,
+      );
+    }
+    expect(statuses).toEqual([...Array(10).fill(401), 429, 429, 429]);
+    expect((await tried.post('/sign-in').type('form').send({ passphrase: PASSPHRASE })).status).toBe(429);
+  });
+});
+
+describe('behind a proxy', () => {
+  it('only what came there over TLS, under a name of the server, is answered', async () => {
+    const app = request(appWith({ transport: 'proxy', names: ['studio.example'] }));
+    const get = (headers: Record<string, string>) => app.get('/').set(headers);
+    expect((await get({ Host: 'studio.example', 'X-Forwarded-Proto': 'https' })).status).toBe(200);
+    expect((await get({ Host: 'studio.example' })).status).toBe(403);
+    expect((await get({ Host: 'studio.example', 'X-Forwarded-Proto': 'http' })).status).toBe(403);
+    expect((await get({ Host: 'rebound.example', 'X-Forwarded-Proto': 'https' })).status).toBe(421);
+  });
+});
+
+describe('the certificate', () => {
+  it('is made once, kept from others, and serves the names and addresses of the machine', async () => {
+    const folder = await mkdtemp(join(tmpdir(), 'lampwash-tls-'));
+    const config = readConfig({
+      DATABASE_URL: database,
+      LAMPWASH_HOME: folder,
+      LAMPWASH_HOST: '127.0.0.2',
+      LAMPWASH_PASSPHRASE: PASSPHRASE,
+      LAMPWASH_NAMES: 'studio.example',
+    });
+    const first = await certificateFor(config);
+    expect(await certificateFor(config)).toEqual(first);
+    expect((await stat(join(config.tlsFolder, 'own.json'))).mode & 0o777).toBe(0o600);
+    const tls = createTlsServer(first, appWith({ names: config.names, transport: config.transport }));
+    await new Promise<void>(done => void tls.listen(0, config.host, done));
+    const { port } = tls.address() as AddressInfo;
+    const ask = (servername: string, headers = {}) =>
+      new Promise<number | undefined>((resolve, reject) => {
+        const options = { host: config.host, port, servername, ca: first.cert, path: '/api/series', headers };
+        tlsRequest(options, answer => resolve(answer.resume().statusCode))
+          .once('error', reject)
+          .end();
+      });
+    expect(await ask('studio.example', { Host: `studio.example:${port}` })).toBe(401);
+    expect(await ask('localhost', { Host: `127.0.0.2:${port}` })).toBe(401);
+    expect(await ask('localhost', { Host: 'rebound.example' })).toBe(421);
+    await expect(ask('other.example')).rejects.toThrow('altnames');
+    // Plainly nothing is said at all.
+    await expect(fetch(`http://127.0.0.2:${port}/api/health`)).rejects.toThrow();
+    tls.close();
+    await rm(folder, { recursive: true });
+  });
+});
