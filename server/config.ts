@@ -17,6 +17,7 @@ const environment = z.object({
   LAMPWASH_BEHIND_PROXY: flag.default('0'),
   LAMPWASH_LOG: z.enum(['silent', 'warn', 'info']).default('warn'),
   LAMPWASH_DEMO: flag.default('1'),
+  LAMPWASH_WORK: flag.default('1'),
   LAMPWASH_CHECK: flag.default('0'),
 });
 
@@ -41,6 +42,8 @@ export interface Config {
   transport: 'plain' | 'tls' | 'proxy';
   logLevel: 'silent' | 'warn' | 'info';
   demo: boolean;
+  /** The server makes what is sent out itself, and does not leave it to workers elsewhere. */
+  works: boolean;
   /** Answers are checked against the contract: in tests and in development. */
   checkAnswers: boolean;
   /** The built script of the render threads. */
@@ -85,6 +88,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     transport: isBehindProxy ? 'proxy' : isOwnAlone && !cert ? 'plain' : 'tls',
     logLevel: e.LAMPWASH_LOG,
     demo: e.LAMPWASH_DEMO === '1',
+    works: e.LAMPWASH_WORK === '1',
     checkAnswers: e.LAMPWASH_CHECK === '1',
     bandWorker: fileURLToPath(new URL('./band-worker.mjs', import.meta.url)),
   };

@@ -18,7 +18,7 @@ async function main(): Promise<void> {
   const services = await openServices(config);
   await bringUpToDate(services.sequelize);
   const queue = await openQueue(config.databaseUrl, services.log);
-  await workOnSendOuts(services, queue);
+  if (config.works) await workOnSendOuts(services, queue);
   sweepByTheClock(services);
   if (config.demo) {
     await seedDemo(services, fileURLToPath(new URL('../../../demo/photographs', import.meta.url)));
