@@ -1,6 +1,7 @@
 import type { Page } from '@playwright/test';
 import { png8 } from '../server/testing/pictures';
-import { expect, test, type App } from './app';
+import { expect, test } from './app';
+import type { App } from '../server/testing/running';
 import { colourAt, pictureOn, settled } from './picture';
 
 /** A photograph in a series of its own, opened on the Bench. */

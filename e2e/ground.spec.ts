@@ -2,7 +2,8 @@ import type { Page } from '@playwright/test';
 import sharp from 'sharp';
 import type { Take } from '../contract/takes';
 import { png8 } from '../server/testing/pictures';
-import { expect, test, type App } from './app';
+import { expect, test } from './app';
+import type { App } from '../server/testing/running';
 import { colourAt, pictureOn, settled } from './picture';
 import { add, drag, openBench, panelOf, press, saved, type } from './work';
 

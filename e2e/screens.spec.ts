@@ -1,5 +1,6 @@
 import { AxeBuilder } from '@axe-core/playwright';
-import { expect, test, type App } from './app';
+import { expect, test } from './app';
+import type { App } from '../server/testing/running';
 import { settled } from './picture';
 import { openBench } from './work';
 

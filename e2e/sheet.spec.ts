@@ -1,6 +1,7 @@
 import type { Page } from '@playwright/test';
 import { png8 } from '../server/testing/pictures';
-import { expect, test, type App } from './app';
+import { expect, test } from './app';
+import type { App } from '../server/testing/running';
 
 async function seriesOf(app: App, count: number, title = 'In order') {
   const series = await app.api<{ id: string }>('POST', '/api/series', { title });

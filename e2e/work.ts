@@ -1,7 +1,7 @@
 import { expect, type Page } from '@playwright/test';
 import { rgbToOklab } from '../core/colour/oklab';
 import { tiff16 } from '../server/testing/pictures';
-import type { App } from './app';
+import type { App } from '../server/testing/running';
 import { pictureOn, type Shot } from './picture';
 
 /** Working on the Bench as a person does: steps added, numbers typed, choices made. */

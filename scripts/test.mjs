@@ -8,7 +8,7 @@ import { ensureChromium, withCluster } from './temporary.mjs';
 
 /**
  * `npm test`: everything, from a fresh clone. The last line says how many passed and failed. With a
- * part (`lint`, `unit`, `e2e`) only that; what stands after the part goes to its runner, as in
+ * part (`lint`, `unit`, `hostile`, `e2e`) only that; what stands after the part goes to its runner, as in
  * `npm test e2e tint -- -g quince`.
  */
 
@@ -70,13 +70,18 @@ async function main() {
 
   await withCluster(async ({ url }) => {
     const env = { LAMPWASH_TEST_DATABASE: url };
+    const counted = report => ({
+      passed: report.numPassedTests,
+      failed:
+        report.numFailedTests +
+        report.testResults.filter(t => t.status === 'failed' && !t.assertionResults.length).length,
+    });
     if (wants('unit')) {
-      await suite('unit and server tests', bin('vitest'), ['run', ...passedOn], env, 'unit.json', report => ({
-        passed: report.numPassedTests,
-        failed:
-          report.numFailedTests +
-          report.testResults.filter(t => t.status === 'failed' && !t.assertionResults.length).length,
-      }));
+      await suite('unit and server tests', bin('vitest'), ['run', ...passedOn], env, 'unit.json', counted);
+    }
+    if (wants('hostile')) {
+      const options = ['run', '-c', 'hostile/vitest.config.ts', '--root', '.', ...passedOn];
+      await suite('hostile files, requests and kills', bin('vitest'), options, env, 'hostile.json', counted);
     }
     if (wants('e2e')) {
       await suite(

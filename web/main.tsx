@@ -18,6 +18,7 @@ import { Bench } from './bench/Bench';
 import { ImportSlip } from './import/ImportSlip';
 import { SendOut } from './sendout/SendOut';
 import { Sheet } from './sheet/Sheet';
+import { PutAside } from './shelf/PutAside';
 import { Shelf } from './shelf/Shelf';
 import { AwayBand } from './ui/away';
 import { Notices } from './ui/notices';
@@ -47,6 +48,7 @@ const router = createBrowserRouter([
     element: <Room />,
     children: [
       { path: '/', element: <Shelf /> },
+      { path: '/put-aside', element: <PutAside /> },
       { path: '/series/:seriesId', element: <Sheet /> },
       { path: '/series/:seriesId/send-out', element: <SendOut /> },
       { path: '/photographs/:photographId', element: <Bench /> },

@@ -77,7 +77,13 @@ function receive(req: Request, folder: string): Promise<Received> {
         if (stream.truncated) throw new Problem(413, `${name} is larger than ${MOST_BYTES / 1024 ** 2} MB.`);
         return { path, name, sha256: hash.digest('hex'), size };
       });
-      work.catch(() => rm(path, { force: true })).catch(() => undefined);
+      work.catch(async (error: unknown) => {
+        // What cannot be kept is not waited for: the rest is let go by, so that the answer is heard.
+        req.unpipe(parser);
+        req.resume();
+        await rm(path, { force: true }).catch(() => undefined);
+        reject(error as Error);
+      });
     });
     parser.on('filesLimit', () => (second = true));
     parser.on('close', () => {

@@ -22,6 +22,9 @@ export class StaleRevision extends Error {
   }
 }
 
+/** Characters of a treatment that is kept whole at once when it is put whole: to find what changed in it would take long. */
+const MUCH = 500_000;
+
 /** After so many patches a state is kept whole, however small they are. */
 const MOST_PATCHES = 1000;
 
@@ -159,7 +162,7 @@ const kindsOf = ({ steps }: Treatment) => steps.filter(s => s.enabled).map(s => 
 async function addState(
   take: Take,
   treatment: Treatment,
-  patch: Patch,
+  patch: Patch | null,
   label: string,
   transaction: Transaction,
 ): Promise<void> {
@@ -174,18 +177,17 @@ async function addState(
     transaction,
   });
   const number = highest + 1;
-  const patchBytes = JSON.stringify(patch).length;
-  const bytesSince = parent!.bytesSince + patchBytes;
+  const bytesSince = parent!.bytesSince + (patch ? JSON.stringify(patch).length : 0);
   const patchesSince = parent!.patchesSince + 1;
   // Kept whole when the patches have grown to its size: so all that is kept whole is no more than all patches.
-  const isWhole = patchesSince >= MOST_PATCHES || bytesSince >= jsonLength(treatment);
+  const isWhole = !patch || patchesSince >= MOST_PATCHES || bytesSince >= jsonLength(treatment);
   await TakeState.create(
     {
       takeId: take.id,
       number,
       parent: take.currentState,
       label,
-      patch: isWhole ? null : [...patch],
+      patch: isWhole ? null : [...patch!],
       treatment: isWhole ? treatment : null,
       kinds: kindsOf(treatment),
       steps: treatment.steps.length,
@@ -227,7 +229,8 @@ export function saveTreatment(
 ): Promise<TakeStateView | null> {
   return changed(sequelize, takeId, from, async (take, transaction) => {
     const before = await treatmentOf(take, take.currentState, transaction);
-    await addState(take, treatment, patchBetween(before, treatment), label, transaction);
+    const patch = jsonLength(treatment) > MUCH ? null : patchBetween(before, treatment);
+    await addState(take, treatment, patch, label, transaction);
   });
 }
 

@@ -1,6 +1,7 @@
-import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { QueryClient, queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import * as photographs from '../../contract/photographs';
 import * as pigments from '../../contract/pigments';
+import * as putAside from '../../contract/put-aside';
 import * as sendOuts from '../../contract/send-outs';
 import * as series from '../../contract/series';
 import * as tables from '../../contract/tables';
@@ -184,4 +185,29 @@ export const useSendOutAction = () =>
     const params = { id };
     if (action === 'clear') await call(sendOuts.clearSendOut, { params });
     else await call(action === 'retry' ? sendOuts.retrySendOut : sendOuts.stopSendOut, { params });
+  });
+
+export const putAsideQuery = queryOptions({
+  queryKey: ['put-aside'],
+  queryFn: () => call(putAside.listPutAside, {}),
+});
+
+/** Brings something back, by what it is. */
+const restoring: Record<putAside.AsideKind, (params: { id: string }) => Promise<unknown>> = {
+  series: params => call(series.restoreSeries, { params }),
+  photograph: params => call(photographs.restorePhotograph, { params }),
+  take: params => call(takes.restoreTake, { params }),
+  table: params => call(tables.restoreTable, { params }),
+  pigment: params => call(pigments.restorePigment, { params }),
+};
+
+export const useBringBack = () =>
+  useChange(async ({ kind, id, name }: putAside.PutAside) => {
+    await restoring[kind]({ id });
+    tell({ text: `${name} is back.` });
+  });
+
+export const useRemoveForGood = () =>
+  useChange(async (list: putAside.PutAside[]) => {
+    for (const { kind, id } of list) await call(putAside.removeForGood, { params: { kind, id } });
   });

@@ -158,6 +158,13 @@ const Field = styled(TextField)`
   }
 `;
 
+const AsideLink = styled(Link)`
+  color: var(--ink-2);
+  text-decoration: underline;
+  text-underline-offset: 3px;
+  white-space: nowrap;
+`;
+
 const More = styled.div`
   position: absolute;
   right: 6px;
@@ -214,6 +221,7 @@ export function Shelf() {
       <Bar>
         <Crumbs here="Shelf" />
         <Push />
+        <AsideLink to="/put-aside">Put aside</AsideLink>
         <KeysHelp />
         <WallTones />
         <Button $ink style={{ marginLeft: 14 }} onPress={() => setBeginning(true)}>

@@ -1,0 +1,107 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import { Client } from 'pg';
+
+/** The real server on a port and a database of its own. */
+export interface App {
+  url: string;
+  /** Its data folder. */
+  home: string;
+  /** Ends the server with SIGKILL, as a power cut would. */
+  kill: () => Promise<void>;
+  /** Starts it again on the same port and database. */
+  start: () => Promise<void>;
+  api: <T>(method: string, path: string, body?: unknown) => Promise<T>;
+  /** Brings a file into a series. */
+  bringIn: (seriesId: string, file: Buffer, name: string) => Promise<{ id: string; currentTakeId: string }>;
+}
+
+function untilListening(child: ChildProcess): Promise<string> {
+  return new Promise((done, fail) => {
+    let text = '';
+    child.stdout!.on('data', (data: Buffer) => {
+      text += data;
+      const address = /http:\/\/[\d.]+:\d+/.exec(text);
+      if (address) done(address[0]);
+    });
+    child.stderr!.on('data', (data: Buffer) => (text += data));
+    child.once('exit', () => fail(new Error(`the server ended: ${text}`)));
+  });
+}
+
+const ended = (child: ChildProcess) =>
+  child.exitCode !== null || child.signalCode !== null
+    ? Promise.resolve()
+    : new Promise<void>(done => child.once('exit', () => done()));
+
+/**
+ * Starts the built server with a database of its own.
+ * @param env of the server, beside what it needs
+ */
+export async function startApp(env: NodeJS.ProcessEnv = {}): Promise<App & { close: () => Promise<void> }> {
+  const admin = new Client({ connectionString: process.env.LAMPWASH_TEST_DATABASE });
+  await admin.connect();
+  const name = `e2e_${randomUUID().replaceAll('-', '')}`;
+  await admin.query(`CREATE DATABASE ${name}`);
+  await admin.end();
+  const database = new URL(process.env.LAMPWASH_TEST_DATABASE!);
+  database.pathname = `/${name}`;
+  const home = env.LAMPWASH_HOME ?? (await mkdtemp(join(tmpdir(), 'lampwash-e2e-')));
+  let child: ChildProcess;
+  let port = '0';
+  const start = async () => {
+    child = spawn(process.execPath, [resolve('dist/server/main.mjs')], {
+      env: {
+        ...process.env,
+        DATABASE_URL: database.href,
+        LAMPWASH_HOME: home,
+        LAMPWASH_PORT: port,
+        LAMPWASH_CHECK: '1',
+        ...env,
+      },
+      stdio: ['ignore', 'pipe', 'pipe'],
+    });
+    app.url = await untilListening(child);
+    port = new URL(app.url).port;
+  };
+  const app: App & { close: () => Promise<void> } = {
+    url: '',
+    home,
+    start,
+    kill: async () => {
+      child.kill('SIGKILL');
+      await ended(child);
+    },
+    api: async (method, path, body) => {
+      const response = await fetch(app.url + path, {
+        method,
+        ...(body !== undefined && {
+          body: JSON.stringify(body),
+          headers: { 'Content-Type': 'application/json' },
+        }),
+      });
+      if (!response.ok) throw new Error(`${method} ${path}: ${response.status} ${await response.text()}`);
+      return response.status === 204 ? undefined : response.json();
+    },
+    bringIn: async (seriesId, file, fileName) => {
+      const form = new FormData();
+      form.append('file', new Blob([new Uint8Array(file)]), fileName);
+      const response = await fetch(`${app.url}/api/series/${seriesId}/photographs?again=1`, {
+        method: 'POST',
+        body: form,
+      });
+      if (!response.ok) throw new Error(await response.text());
+      return response.json();
+    },
+    close: async () => {
+      child.kill('SIGTERM');
+      await ended(child);
+      if (!env.LAMPWASH_HOME) await rm(home, { recursive: true, force: true });
+    },
+  };
+  await start();
+  return app;
+}
