@@ -26,6 +26,18 @@ await withServer(async url => {
   await page.goto(`${url}/`);
   await page.waitForLoadState('networkidle');
   await shoot('shelf');
+  for (const title of ['Mud flats', 'Nets drying']) {
+    const asked = {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ title }),
+    };
+    const { id } = await (await fetch(`${url}/api/series`, asked)).json();
+    await fetch(`${url}/api/series/${id}`, { method: 'DELETE' });
+  }
+  await page.goto(`${url}/put-aside`);
+  await page.waitForLoadState('networkidle');
+  await shoot('put-aside');
   await page.goto(`${url}/series/${series.id}`);
   await page.waitForLoadState('networkidle');
   await page.getByRole('row').nth(1).click();

@@ -30,6 +30,8 @@ async function main(): Promise<void> {
   const certificate = config.transport === 'tls' ? await certificateFor(config) : null;
   const server = certificate ? createTlsServer(certificate, app) : createServer(app);
   server.requestTimeout = 30 * 60_000;
+  // Longer than people pause: a connection that ends just as it is used again looks like a server that is away.
+  server.keepAliveTimeout = 75_000;
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);
     server.listen(config.port, config.host, resolve);

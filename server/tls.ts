@@ -28,8 +28,9 @@ const ownAddresses = (): string[] =>
 async function read(path: string, name: string): Promise<string> {
   try {
     return await readFile(path, 'utf8');
-  } catch (error) {
-    throw new Error(`${name}: ${path} cannot be read (${(error as NodeJS.ErrnoException).code})`);
+  } catch (cause) {
+    const { code } = cause as NodeJS.ErrnoException;
+    throw new Error(`${name}: ${path} cannot be read (${code})`, { cause });
   }
 }
 

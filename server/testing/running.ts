@@ -14,6 +14,8 @@ export interface App {
   kill: () => Promise<void>;
   /** Starts it again on the same port and database. */
   start: () => Promise<void>;
+  /** Takes the database away from the server, connections and all, or gives it back. */
+  database: (isThere: boolean) => Promise<void>;
   api: <T>(method: string, path: string, body?: unknown) => Promise<T>;
   /** Brings a file into a series. */
   bringIn: (seriesId: string, file: Buffer, name: string) => Promise<{ id: string; currentTakeId: string }>;
@@ -74,6 +76,15 @@ export async function startApp(env: NodeJS.ProcessEnv = {}): Promise<App & { clo
     kill: async () => {
       child.kill('SIGKILL');
       await ended(child);
+    },
+    database: async isThere => {
+      const client = new Client({ connectionString: process.env.LAMPWASH_TEST_DATABASE });
+      await client.connect();
+      await client.query(`ALTER DATABASE ${name} WITH ALLOW_CONNECTIONS ${isThere}`);
+      if (!isThere) {
+        await client.query('SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = $1', [name]);
+      }
+      await client.end();
     },
     api: async (method, path, body) => {
       const response = await fetch(app.url + path, {

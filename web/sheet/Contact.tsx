@@ -231,7 +231,7 @@ export function Contact(props: ContactProps) {
                 </b>
                 <span>
                   <u title={p.damage ? `Damaged: ${p.damage}` : undefined}>
-                    {p.damage ? `Damaged: ${p.damage}` : stepsInWords(take.steps)}
+                    {p.damage ? 'Damaged' : stepsInWords(take.steps)}
                   </u>
                   <span>Take {take.letter}</span>
                 </span>

@@ -37,7 +37,7 @@ const Paper = styled.section`
   }
   li {
     display: grid;
-    grid-template-columns: 1fr auto auto auto;
+    grid-template-columns: minmax(0, 1fr) minmax(0, 300px) 80px 142px;
     gap: 4px 18px;
     align-items: baseline;
     padding: 8px 0;
@@ -53,9 +53,14 @@ const Paper = styled.section`
     color: var(--ink-2);
     font-size: var(--t-small);
     white-space: nowrap;
+    overflow: hidden;
+    text-overflow: ellipsis;
   }
-  li b + span {
-    min-width: 190px;
+  li span:last-child {
+    display: flex;
+    gap: 14px;
+    justify-content: end;
+    overflow: visible;
   }
 `;
 
@@ -93,7 +98,7 @@ export function PutAside() {
       </Bar>
       <Room>
         <Paper aria-label="Put aside">
-          <h2>Put aside</h2>
+          <h2>{list.length ? 'What can be brought back' : 'Nothing is put aside'}</h2>
           {list.length ? (
             <p>
               All of it can be brought back for {KEPT_ASIDE_DAYS} days; then it goes for good, and its space
@@ -101,7 +106,7 @@ export function PutAside() {
             </p>
           ) : (
             <p>
-              Nothing. What is taken off the shelf, out of a series or out of the boxes comes here for{' '}
+              What is taken off the shelf, out of a series or out of the boxes comes here for{' '}
               {KEPT_ASIDE_DAYS} days.
             </p>
           )}
@@ -109,12 +114,12 @@ export function PutAside() {
             {list.map(each => (
               <li key={each.id}>
                 <b title={each.name}>{each.name}</b>
-                <span>{about(each)}</span>
+                <span title={about(each)}>{about(each)}</span>
                 <span>{countOf(daysLeft(each), 'day')} left</span>
                 <span>
                   <LinkButton aria-label={`Bring ${each.name} back`} onPress={() => bringBack.mutate(each)}>
                     Bring back
-                  </LinkButton>{' '}
+                  </LinkButton>
                   <LinkButton aria-label={`Remove ${each.name} for good`} onPress={() => setGoing([each])}>
                     Remove
                   </LinkButton>

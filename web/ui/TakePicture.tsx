@@ -33,12 +33,15 @@ export function TakePicture({ take, edge, draggable }: TakePictureProps) {
   const findOut = async () => {
     try {
       const response = await fetch(address);
-      if (response.status === 503) noteAway('database');
+      if (response.status === 503) {
+        noteAway('database');
+        return setWrong({ address, reason: 'Waits for the database.' });
+      }
       const reason = response.ok ? '' : problemFrom(response.status, await response.json()).message;
       setWrong({ address, reason: reason || 'This picture could not be shown.' });
     } catch {
       noteAway('server');
-      setWrong({ address, reason: 'This picture did not arrive.' });
+      setWrong({ address, reason: 'Waits for the server.' });
     }
   };
   if (wrong?.address === address) {
