@@ -1,4 +1,5 @@
 import { setMaxListeners } from 'node:events';
+import { mkdir } from 'node:fs/promises';
 import { join } from 'node:path';
 import { pino, type Logger } from 'pino';
 import type { Sequelize } from 'sequelize';
@@ -25,11 +26,19 @@ export interface Services {
   close: () => Promise<void>;
 }
 
+/** What a log keeps of an error: drivers hang all that they know to theirs. */
+function wrongness(error: unknown) {
+  if (!(error instanceof Error)) return String(error);
+  const { name, message, stack } = error;
+  return { name, message, code: (error as NodeJS.ErrnoException).code, stack };
+}
+
 const GIGABYTE = 1024 ** 3;
 
 /** Connects to the database and makes the caches and the render threads. */
 export async function openServices(config: Config): Promise<Services> {
-  const log = pino({ level: config.logLevel });
+  const log = pino({ level: config.logLevel, serializers: { err: wrongness } });
+  await mkdir(config.cacheFolder, { recursive: true });
   const sequelize = connect(config.databaseUrl);
   await sequelize.authenticate();
   const cache = (name: string, gigabytes: number) =>

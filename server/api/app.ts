@@ -8,6 +8,7 @@ import { BUILD_HEADER } from '../../contract/limits';
 import type { Queue } from '../jobs/queue';
 import type { SignIns } from '../data/sign-ins';
 import type { Services } from '../services';
+import { isFull } from '../pictures/disk';
 import { importRoutes } from './import';
 import { photographRoutes } from './photographs';
 import { putAsideRoutes } from './put-aside';
@@ -22,14 +23,20 @@ import { carriedRoutes } from './carried';
 import { tableRoutes } from './tables';
 import { takeRoutes } from './takes';
 
-function healthRoute({ sequelize }: Services): Implemented {
+function healthRoute({ sequelize, config }: Services): Implemented {
   return implement(getHealth, async (_input, _req, res) => {
     const database = await sequelize.query('SELECT 1').then(
       () => true,
       () => false,
     );
+    const full = await isFull(config.cacheFolder).catch(() => false);
     res.status(database ? 200 : 503);
-    return { name: 'lampwash' as const, ok: database, database };
+    return {
+      name: 'lampwash' as const,
+      ok: database && !full,
+      database,
+      disk: full ? ('full' as const) : ('well' as const),
+    };
   });
 }
 

@@ -13,6 +13,7 @@ import { storeBlobFile } from '../data/blobs';
 import { createTake } from '../data/history';
 import { Photograph, Series } from '../data/models';
 import { sourceOf } from '../data/source';
+import { needRoom } from '../pictures/disk';
 import { inspect, PictureError } from '../pictures/inspect';
 import { MOST_BYTES } from '../pictures/limits';
 import type { Services } from '../services';
@@ -162,6 +163,8 @@ export function importRoutes(services: Services) {
       const series = await findSeries(params.id);
       const folder = join(config.cacheFolder, 'uploads');
       await mkdir(folder, { recursive: true });
+      // As a file, in the database, and in its log.
+      await needRoom(folder, 3 * Number(req.headers['content-length'] ?? 0));
       const file = await receive(req, folder);
       try {
         if (!query.again) await refuseDuplicate(series.id, file);

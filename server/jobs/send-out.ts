@@ -5,6 +5,7 @@ import { framedSize, photographEdge, sizeAt } from '../../core/frame/geometry';
 import { surveyEdge } from '../../core/engine/survey';
 import { atHand } from '../data/carried';
 import { sourceOf } from '../data/source';
+import { needRoom } from '../pictures/disk';
 import { formatNamed } from '../pictures/formats';
 import { renderFile } from '../render/file';
 import type { Services } from '../services';
@@ -88,6 +89,7 @@ export async function makeSendOut(services: Services, id: string): Promise<void>
     };
     const file = await renderFile(services.renderer, job, settings);
     await progress.now(ENCODED);
+    await needRoom(services.config.cacheFolder, 2 * file.length);
     const sha256 = await sha256Of(file);
     await services.sequelize.transaction(async transaction => {
       await storeBlob(transaction, sha256, file.length, oneChunk(file));

@@ -4,6 +4,7 @@ import { mkdir, open, readdir, rename, rm, stat, utimes } from 'node:fs/promises
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
+import { needRoom } from './disk';
 
 /** What a prune keeps. */
 export interface Pruning {
@@ -73,6 +74,7 @@ export class FileCache {
 
   private async write(path: string, bytes: Uint8Array | AsyncIterable<Uint8Array>): Promise<void> {
     await mkdir(this.folder, { recursive: true });
+    await needRoom(this.folder, bytes instanceof Uint8Array ? bytes.length : 0);
     const part = `${path}.${process.pid}.${Math.random().toString(36).slice(2)}.part`;
     try {
       await pipeline(Readable.from(bytes instanceof Uint8Array ? [bytes] : bytes), createWriteStream(part));

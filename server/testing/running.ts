@@ -82,7 +82,9 @@ export async function startApp(env: NodeJS.ProcessEnv = {}): Promise<App & { clo
       await client.connect();
       await client.query(`ALTER DATABASE ${name} WITH ALLOW_CONNECTIONS ${isThere}`);
       if (!isThere) {
-        await client.query('SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = $1', [name]);
+        await client.query('SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = $1', [
+          name,
+        ]);
       }
       await client.end();
     },

@@ -6,7 +6,7 @@ import { getHealth } from '../../contract/health';
  * What the page needs and cannot reach just now. Whoever finds it away says so here; then the server is asked until all
  * answers again, and those who listen go on.
  */
-export type Away = 'server' | 'database';
+export type Away = 'server' | 'database' | 'disk';
 
 interface State {
   away: Away | null;
@@ -22,8 +22,10 @@ let timer: ReturnType<typeof setTimeout> | undefined;
 /** What is away at the moment; null where all answers. */
 async function missing(): Promise<Away | null> {
   try {
-    const { status } = await fetch(addressOf(getHealth, {}), { signal: AbortSignal.timeout(10_000) });
-    return status === 503 ? 'database' : null;
+    const response = await fetch(addressOf(getHealth, {}), { signal: AbortSignal.timeout(10_000) });
+    if (response.status !== 503) return null;
+    const { disk } = (await response.json()) as { disk?: string };
+    return disk === 'full' ? 'disk' : 'database';
   } catch {
     return 'server';
   }

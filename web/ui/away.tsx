@@ -21,6 +21,7 @@ const Band = styled.div`
 const WORDS = {
   database: 'The database is away.',
   server: 'The server does not answer.',
+  disk: 'The disk of the server is full, and its database waits for room.',
 };
 
 /** Says what is away, and that nothing is lost by it; asks for all anew when it is back. */

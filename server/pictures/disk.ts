@@ -1,0 +1,30 @@
+import { statfs } from 'node:fs/promises';
+
+/** The disk that the data folder lies on. */
+
+/** Bytes that are left to the database, which must be able to write what it has promised: a few of its log's files. */
+const RESERVE = 256 * 1024 * 1024;
+/** On a small disk, this share of it. */
+const LEAST_SHARE = 0.1;
+
+/** There is no room for something; what is told is that the disk is full. */
+export class DiskFull extends Error {
+  readonly code = 'ENOSPC';
+  constructor() {
+    super('the disk is full');
+  }
+}
+
+/** Free bytes beyond what is left to the database; negative where that is touched. */
+async function room(folder: string): Promise<number> {
+  const { bavail, blocks, bsize } = await statfs(folder);
+  return bavail * bsize - Math.min(RESERVE, LEAST_SHARE * blocks * bsize);
+}
+
+/** Throws DiskFull where there is no room for some bytes on the disk of a folder that is there. */
+export async function needRoom(folder: string, bytes: number): Promise<void> {
+  if ((await room(folder)) < bytes) throw new DiskFull();
+}
+
+/** Whether the disk is as full as it may be. */
+export const isFull = async (folder: string): Promise<boolean> => (await room(folder)) <= 0;
