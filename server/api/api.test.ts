@@ -47,7 +47,12 @@ const light = (exposure: number) => steps({ kind: 'light', settings: { exposure 
 
 describe('the server', () => {
   it('says how it is, and describes itself', async () => {
-    expect((await http().get('/api/health')).body).toEqual({ name: 'lampwash', ok: true, database: true });
+    expect((await http().get('/api/health')).body).toEqual({
+      name: 'lampwash',
+      ok: true,
+      database: true,
+      disk: 'well',
+    });
     const { body } = await http().get('/api/openapi.json');
     expect(body.openapi).toBe('3.1.0');
     expect(Object.keys(body.paths)).toContain('/api/takes/{id}/treatment');

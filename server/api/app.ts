@@ -97,6 +97,8 @@ export function createApp(
         },
       },
       strictTransportSecurity: false,
+      // Without it a form would not say where it comes from.
+      referrerPolicy: { policy: 'same-origin' },
     }),
   );
   app.use(onlyOwnPages(services.config));

@@ -51,6 +51,9 @@ function toldOf(error: unknown): Problem | null {
   if (code === 'ENOSPC' || original?.code === 'ENOSPC' || original?.code === DISK_FULL) {
     return new Problem(507, 'The disk is full.', 'Nothing was changed. Make room on it, then try again.');
   }
+  if (typeof message === 'string' && /connection manager was closed/.test(message)) {
+    return new Problem(503, 'The server is being stopped.', 'Nothing was changed. Try again in a moment.');
+  }
   if (typeof name === 'string' && /^Sequelize(Connection|HostNot|Access)/.test(name)) {
     return new Problem(503, 'The database is away.', 'Nothing was changed. Try again in a moment.');
   }

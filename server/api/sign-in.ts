@@ -60,7 +60,7 @@ const page = ({ nonce, wrong, to, font }: Page) => `<!doctype html>
   <body>
     <main>
       <img src="/mark.svg" alt="" />
-      <h1>This shelf is kept</h1>
+      <h1>A passphrase opens this shelf</h1>
       <form method="post" action="/sign-in">
         <input type="hidden" name="to" value="${inHtml(to)}" />
         <label>Passphrase<input type="password" name="passphrase" autocomplete="current-password" autofocus required /></label>

@@ -26,7 +26,7 @@ function untilListening(child: ChildProcess): Promise<string> {
     let text = '';
     child.stdout!.on('data', (data: Buffer) => {
       text += data;
-      const address = /http:\/\/[\d.]+:\d+/.exec(text);
+      const address = /https?:\/\/[\d.]+:\d+/.exec(text);
       if (address) done(address[0]);
     });
     child.stderr!.on('data', (data: Buffer) => (text += data));
