@@ -126,3 +126,42 @@ test('a page of an earlier build is loaded anew, once, as soon as nothing is hel
   await page.waitForTimeout(2500);
   expect(loads).toBe(before + 1);
 });
+
+test('a take whose picture cannot be made says why in its place; all others are shown', async ({
+  page,
+  app,
+  faults,
+}) => {
+  const { id } = await app.api<{ id: string }>('POST', '/api/series', { title: 'One of three' });
+  const photographs = [];
+  for (let i = 0; i < 3; i++) {
+    photographs.push(
+      await app.bringIn(id, await png8(60 + i, 40, (x, y) => [x * 4, y * 6, 128]), `${i}.png`),
+    );
+  }
+  await page.route(`**/api/takes/${photographs[1].currentTakeId}/picture**`, route =>
+    route.fulfill({
+      status: 422,
+      contentType: 'application/problem+json',
+      body: JSON.stringify({
+        title: 'This is too much work for one picture.',
+        detail: 'It took more than 120 seconds.',
+      }),
+    }),
+  );
+  await page.goto(`${app.url}/series/${id}`);
+  const rows = page.getByRole('row');
+  await expect(rows.nth(1).getByRole('img', { name: /too much work for one picture/ })).toBeVisible();
+  for (const i of [0, 2]) {
+    await expect
+      .poll(() =>
+        rows
+          .nth(i)
+          .locator('img')
+          .evaluate((img: HTMLImageElement) => img.naturalWidth),
+      )
+      .toBeGreaterThan(10);
+  }
+  expect(faults.filter(fault => !/status of 422/.test(fault))).toEqual([]);
+  faults.length = 0;
+});

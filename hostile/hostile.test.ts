@@ -240,8 +240,9 @@ it('of all that was acknowledged before each of ten kills, all is there after it
   const originals: { id: string; sha256: string }[] = [];
   let sendOuts = 0;
   const pause = [20, 700, 90, 400, 40, 900, 130, 10, 600, 60];
-  for (const ms of pause) {
+  for (const [round, ms] of pause.entries()) {
     let isKilled = false;
+    const before = originals.length;
     const saving = (async () => {
       for (let n = 1; !isKilled; n++) {
         const exposure = Math.round(n * 1000 + revision) / 1e5;
@@ -275,6 +276,8 @@ it('of all that was acknowledged before each of ten kills, all is there after it
         () => undefined,
       );
     await new Promise(done => setTimeout(done, ms));
+    // Every other time something has been acknowledged just before, however slow the machine.
+    while (round % 2 && originals.length === before) await new Promise(done => setTimeout(done, 5));
     await app.kill();
     isKilled = true;
     await Promise.all([saving, bringing, sending]);
@@ -295,7 +298,7 @@ it('of all that was acknowledged before each of ten kills, all is there after it
   notes.push(
     `${pause.length} kills: ${revision} saves, ${originals.length} originals, ${rows.length} send-outs`,
   );
-  expect(originals.length).toBeGreaterThan(3);
+  expect(originals.length).toBeGreaterThanOrEqual(5);
   await allIsWell();
 }, 60_000);
 

@@ -5,7 +5,7 @@ import { problemSchema } from '../../contract/common';
 import { MOST_BODY } from '../../contract/limits';
 import type { Read, Route } from '../../contract/route';
 import { unwritable } from '../../contract/writable';
-import { firstIssue } from '../../core/treatment/schema';
+import { firstIssue, type Treatment } from '../../core/treatment/schema';
 import type { Body, ReadTreatment } from '../render/read-treatment';
 import { Problem } from './problem';
 
@@ -87,7 +87,9 @@ async function treatmentOf(req: Request, readBody: BodyReader): Promise<ReadTrea
   const read = await readBody(typeof text === 'string' ? text : '');
   if ('wrong' in read) throw new Problem(read.wrong.status, read.wrong.title, read.wrong.detail);
   req.body = read.whole ? { ...read.body, treatment: true } : read.body;
-  return read.whole;
+  if (!read.whole) return null;
+  const { json, carried } = read.whole;
+  return { treatment: JSON.parse(json) as Treatment, carried };
 }
 
 interface Mounting {
