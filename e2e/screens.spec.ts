@@ -19,11 +19,14 @@ async function demo(app: App): Promise<DemoSeries> {
 for (const wall of ['dark', 'mid', 'light'] as const) {
   test(`axe finds nothing on any screen, ${wall} wall`, async ({ page, app }) => {
     const series = await demo(app);
+    const aside = await app.api<{ id: string }>('POST', '/api/series', { title: `Put aside, ${wall}` });
+    await app.api('DELETE', `/api/series/${aside.id}`);
     const paths = {
       shelf: '/',
       sheet: `/series/${series.id}`,
       bench: `/photographs/${series.photographs[0].id}`,
       'send out': `/series/${series.id}/send-out`,
+      'put aside': '/put-aside',
       nowhere: '/nowhere',
     };
     await page.addInitScript(tone => localStorage.setItem('lampwash.wall', tone), wall);
@@ -46,7 +49,12 @@ test('nothing is cut off or overlaps at small and large windows', async ({ page,
     [2560, 1440],
   ]) {
     await page.setViewportSize({ width, height });
-    for (const path of ['/', `/series/${series.id}`, `/photographs/${series.photographs[0].id}`]) {
+    for (const path of [
+      '/',
+      '/put-aside',
+      `/series/${series.id}`,
+      `/photographs/${series.photographs[0].id}`,
+    ]) {
       await page.goto(app.url + path);
       await page.waitForLoadState('networkidle');
       const wide = await page.evaluate(() => document.documentElement.scrollWidth);

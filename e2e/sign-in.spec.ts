@@ -1,3 +1,4 @@
+import { AxeBuilder } from '@axe-core/playwright';
 import { startApp } from '../server/testing/running';
 import { expect, test } from './app';
 
@@ -14,6 +15,7 @@ test('on another address somebody signs in over TLS, works, and is asked again w
     expect(studio.url).toMatch(/^https:/);
     const passphrase = page.getByLabel('Passphrase');
     await page.goto(`${studio.url}/put-aside`);
+    expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
     await passphrase.fill('a lamp at the quay');
     await passphrase.press('Enter');
     await expect(page.getByRole('alert')).toHaveText('That is not it.');
