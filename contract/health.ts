@@ -10,5 +10,7 @@ export const getHealth = declare({
     ok: z.boolean(),
     database: z.boolean(),
     disk: z.enum(['well', 'full']),
+    /** A passphrase must be given before anything else is answered. */
+    passphrase: z.boolean(),
   }),
 });

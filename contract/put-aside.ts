@@ -15,6 +15,8 @@ const putAside = z.object({
   name: z.string(),
   /** What it was in: the title of a series or a photograph, or nothing. */
   within: z.string(),
+  /** A take that it is shown by; null where there is none. */
+  take: z.object({ id: z.uuid(), revision: z.int() }).nullable(),
   /** When it was put aside, and when it goes for good. */
   at: z.iso.datetime(),
   goes: z.iso.datetime(),

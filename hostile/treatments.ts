@@ -64,7 +64,10 @@ export function heavyTreatments(): [string, unknown][] {
     [
       '200 steps',
       whole({
-        steps: Array.from({ length: 200 }, (_, i) => ({ kind: i % 2 ? 'glow' : 'local-contrast', settings: {} })),
+        steps: Array.from({ length: 200 }, (_, i) => ({
+          kind: i % 2 ? 'glow' : 'local-contrast',
+          settings: {},
+        })),
       }),
     ],
     ['201 steps', whole({ steps: Array.from({ length: 201 }, () => ({ kind: 'mono', settings: {} })) })],

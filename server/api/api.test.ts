@@ -52,6 +52,7 @@ describe('the server', () => {
       ok: true,
       database: true,
       disk: 'well',
+      passphrase: false,
     });
     const { body } = await http().get('/api/openapi.json');
     expect(body.openapi).toBe('3.1.0');

@@ -36,6 +36,7 @@ function healthRoute({ sequelize, config }: Services): Implemented {
       ok: database && !full,
       database,
       disk: full ? ('full' as const) : ('well' as const),
+      passphrase: config.passphrase !== null,
     };
   });
 }

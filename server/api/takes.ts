@@ -174,8 +174,10 @@ export function takeRoutes(services: Services) {
       touched(await answered(() => jump(sequelize, params.id, from, state))),
     ),
     implement(getTakePicture, async ({ params, query }, _req, res) => {
-      const take = await findTake(params.id);
-      const photograph = await findPhotograph(take.photographId);
+      // What is put aside is shown too, where it can be brought back.
+      const take = await Take.findByPk(params.id);
+      const photograph = take && (await Photograph.findByPk(take.photographId));
+      if (!take || !photograph) throw notFound('take');
       const treatment = await currentTreatment(take);
       const { pictures, renderer, renders } = services;
       const source = sourceOf(photograph);

@@ -14,20 +14,29 @@ const tables: Record<AsideKind, string> = {
   pigment: 'pigments',
 };
 
+/** The take that a photograph is shown by. */
+const SHOWN = `(SELECT json_build_object('id', t.id, 'revision', t.revision) FROM takes t WHERE t.id = p.current_take_id)`;
+/** The same of a series: of its cover, or of its first photograph. */
+const SHOWN_OF_SERIES = `(SELECT json_build_object('id', t.id, 'revision', t.revision)
+   FROM photographs p JOIN takes t ON t.id = p.current_take_id
+  WHERE p.series_id = s.id AND p.deleted_at IS NULL ORDER BY (p.id = s.cover_id) DESC NULLS LAST, p.place LIMIT 1)`;
+
 const LIST = `
-  SELECT 'series' AS kind, s.id, s.title AS name, '' AS within, s.deleted_at AS at FROM series s
-   WHERE s.deleted_at IS NOT NULL
+  SELECT 'series' AS kind, s.id, s.title AS name, '' AS within, ${SHOWN_OF_SERIES} AS take, s.deleted_at AS at
+    FROM series s WHERE s.deleted_at IS NOT NULL
   UNION ALL
-  SELECT 'photograph', p.id, p.title, s.title, p.deleted_at FROM photographs p JOIN series s ON s.id = p.series_id
+  SELECT 'photograph', p.id, p.title, s.title, ${SHOWN}, p.deleted_at
+    FROM photographs p JOIN series s ON s.id = p.series_id
    WHERE p.deleted_at IS NOT NULL AND s.deleted_at IS NULL
   UNION ALL
-  SELECT 'take', t.id, trim(t.letter || ' ' || t.name), p.title, t.deleted_at
+  SELECT 'take', t.id, trim(t.letter || ' ' || t.name), p.title,
+         json_build_object('id', t.id, 'revision', t.revision), t.deleted_at
     FROM takes t JOIN photographs p ON p.id = t.photograph_id JOIN series s ON s.id = p.series_id
    WHERE t.deleted_at IS NOT NULL AND p.deleted_at IS NULL AND s.deleted_at IS NULL
   UNION ALL
-  SELECT 'table', c.id, c.name, c.shelf, c.deleted_at FROM colour_tables c WHERE c.deleted_at IS NOT NULL
+  SELECT 'table', c.id, c.name, c.shelf, NULL, c.deleted_at FROM colour_tables c WHERE c.deleted_at IS NOT NULL
   UNION ALL
-  SELECT 'pigment', g.id, g.name, '', g.deleted_at FROM pigments g WHERE g.deleted_at IS NOT NULL
+  SELECT 'pigment', g.id, g.name, '', NULL, g.deleted_at FROM pigments g WHERE g.deleted_at IS NOT NULL
   ORDER BY at DESC, id`;
 
 /** All that is put aside, the last first. */

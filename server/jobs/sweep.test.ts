@@ -110,6 +110,12 @@ it('what is put aside is listed with where it was, comes back, and goes after th
     ['photograph', 'A', 'Slack tide'],
     ['take', 'B warm', 'A'],
   ]);
+  const [, photograph, aside] = await putAside();
+  expect([photograph.take?.id, aside.take?.id]).toEqual([second.currentTakeId, take.id]);
+  for (const each of [photograph, aside]) {
+    const picture = await http().get(`/api/takes/${each.take!.id}/picture`).query({ edge: 160 });
+    expect(picture.headers['content-type']).toBe('image/jpeg');
+  }
   // What lies in something that is put aside itself goes with it.
   await http().delete(`/api/series/${series}`);
   expect((await putAside()).map(each => each.kind)).toEqual(['series', 'pigment']);

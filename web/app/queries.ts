@@ -1,4 +1,5 @@
 import { QueryClient, queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { getHealth } from '../../contract/health';
 import * as photographs from '../../contract/photographs';
 import * as pigments from '../../contract/pigments';
 import * as putAside from '../../contract/put-aside';
@@ -186,6 +187,13 @@ export const useSendOutAction = () =>
     if (action === 'clear') await call(sendOuts.clearSendOut, { params });
     else await call(action === 'retry' ? sendOuts.retrySendOut : sendOuts.stopSendOut, { params });
   });
+
+/** How the server is, as far as it does not change while it runs. */
+export const healthQuery = queryOptions({
+  queryKey: ['health'],
+  queryFn: () => call(getHealth, {}),
+  staleTime: Infinity,
+});
 
 export const putAsideQuery = queryOptions({
   queryKey: ['put-aside'],

@@ -8,6 +8,7 @@ import { countOf, whenInWords } from '../app/words';
 import { Bar, Crumbs, Push, WallTones } from '../ui/bar';
 import { Button, LinkButton } from '../ui/buttons';
 import { Dialog, DialogActions } from '../ui/overlays';
+import { TakePicture } from '../ui/TakePicture';
 import { Wait } from '../ui/wait';
 
 const Room = styled.main`
@@ -21,7 +22,7 @@ const Room = styled.main`
 `;
 
 const Paper = styled.section`
-  width: min(760px, calc(100vw - 60px));
+  width: min(940px, calc(100vw - 60px));
   background: var(--paper-high);
   box-shadow: var(--shade-label);
   border-radius: var(--r-label);
@@ -37,11 +38,22 @@ const Paper = styled.section`
   }
   li {
     display: grid;
-    grid-template-columns: minmax(0, 1fr) minmax(0, 300px) 80px 142px;
+    grid-template-columns: 84px minmax(0, 1fr) minmax(0, 310px) 80px 142px;
     gap: 4px 18px;
-    align-items: baseline;
+    align-items: center;
     padding: 8px 0;
     border-top: 1px solid var(--rule);
+  }
+  li i {
+    display: grid;
+    justify-items: center;
+    min-height: 36px;
+    align-items: center;
+  }
+  li img {
+    max-width: 84px;
+    max-height: 58px;
+    box-shadow: var(--shade-label);
   }
   li b {
     font: 400 19px/1.2 var(--serif);
@@ -113,6 +125,7 @@ export function PutAside() {
           <ul>
             {list.map(each => (
               <li key={each.id}>
+                <i>{each.take ? <TakePicture take={each.take} edge={160} /> : null}</i>
                 <b title={each.name}>{each.name}</b>
                 <span title={about(each)}>{about(each)}</span>
                 <span>{countOf(daysLeft(each), 'day')} left</span>

@@ -1,4 +1,4 @@
-import { useQueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { ChevronRight, Ellipsis } from 'lucide-react';
 import { useCallback, useState } from 'react';
 import { KeysHelp } from '../ui/keys-help';
@@ -7,12 +7,12 @@ import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import type { SeriesSummary } from '../../contract/series';
 import { messageOf } from '../app/api';
-import { useCreateSeries, useRemoveSeries, useShelf } from '../app/queries';
+import { healthQuery, useCreateSeries, useRemoveSeries, useShelf } from '../app/queries';
 import { countOf, whenInWords } from '../app/words';
 import { bringIn } from '../import/imports';
 import { chooseFiles, FileDrop } from '../import/FileDrop';
 import { Bar, Crumbs, Push, WallTones } from '../ui/bar';
-import { Button, IconButton } from '../ui/buttons';
+import { Button, IconButton, LinkButton } from '../ui/buttons';
 import { Dialog, DialogActions, Menu } from '../ui/overlays';
 import { Wait } from '../ui/wait';
 import { Stack } from './Stack';
@@ -188,9 +188,16 @@ function SeriesMore({ series, onTakeOff }: { series: SeriesSummary; onTakeOff: (
   );
 }
 
+/** Ends what the passphrase opened in this browser; the server's page asks for it again. */
+async function signOut(): Promise<void> {
+  await fetch('/sign-out', { method: 'POST' }).catch(() => undefined);
+  window.location.assign('/');
+}
+
 /** The first screen: all series, the last touched first, and a place to lay photographs down. */
 export function Shelf() {
   const shelf = useShelf();
+  const health = useQuery(healthQuery);
   const create = useCreateSeries();
   const remove = useRemoveSeries();
   const client = useQueryClient();
@@ -222,6 +229,7 @@ export function Shelf() {
         <Crumbs here="Shelf" />
         <Push />
         <AsideLink to="/put-aside">Put aside</AsideLink>
+        {health.data?.passphrase ? <LinkButton onPress={() => void signOut()}>Sign out</LinkButton> : null}
         <KeysHelp />
         <WallTones />
         <Button $ink style={{ marginLeft: 14 }} onPress={() => setBeginning(true)}>
