@@ -20,6 +20,10 @@ test.describe('the database goes away and comes back', () => {
     const band = page.getByText('The database is away.', { exact: true });
     await expect(band).toBeVisible();
     await expect(page.getByText('It is kept in this browser.')).toBeVisible();
+    // The bar has room for it: nothing lies over the takes.
+    const mark = (await page.locator('[data-saving=waiting]').boundingBox())!;
+    const takes = (await page.getByRole('group', { name: 'Takes of this photograph' }).boundingBox())!;
+    expect(mark.x).toBeGreaterThanOrEqual(takes.x + takes.width);
     expect((await fetch(`${app.url}/api/health`)).status).toBe(503);
     await app.database(true);
     await expect(band).toBeHidden({ timeout: 15_000 });

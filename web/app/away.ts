@@ -35,15 +35,17 @@ function askAgain(): void {
   timer = setTimeout(() => {
     void missing().then(away => {
       timer = undefined;
-      if (away) noteAway(away);
-      else useAway.setState(({ returns }) => ({ away: null, returns: returns + 1 }));
+      if (away) {
+        useAway.setState({ away });
+        askAgain();
+      } else useAway.setState(({ returns }) => ({ away: null, returns: returns + 1 }));
     });
   }, EVERY_MS);
 }
 
-/** Says that something is away. */
+/** Says that something is away; what it is, the server is asked about itself. */
 export function noteAway(away: Away): void {
-  if (useAway.getState().away !== away) useAway.setState({ away });
+  if (useAway.getState().away === null) useAway.setState({ away });
   if (timer === undefined) askAgain();
 }
 

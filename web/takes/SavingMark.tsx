@@ -13,6 +13,23 @@ const Mark = styled.span`
   }
 `;
 
+/** Below the bar, which has no room for it, and below what is said of the server. */
+const Slip = styled.span`
+  position: fixed;
+  z-index: 39;
+  top: calc(var(--bar) + 70px);
+  left: 50%;
+  transform: translateX(-50%);
+  max-width: min(640px, calc(100vw - 40px));
+  padding: 8px 16px;
+  background: var(--paper-high);
+  border-radius: var(--r-label);
+  box-shadow: var(--shade-float);
+  font-weight: 400;
+  font-size: var(--t-lead);
+  white-space: normal;
+`;
+
 /** How the take stands to the server: saved, being saved, or not yet, and whether it lies in this browser meanwhile. */
 export function SavingMark({ session }: { session: TakeSession }) {
   const { saving } = useSyncExternalStore(session.subscribe, session.state);
@@ -24,9 +41,14 @@ export function SavingMark({ session }: { session: TakeSession }) {
       {saving.state === 'refused' && 'Not saved'}
       {saving.state === 'waiting' && (
         <>
-          Not saved: {saving.reason}{' '}
-          {saving.kept ? 'It is kept in this browser.' : 'Keep this page open: this browser cannot keep it.'}{' '}
-          <LinkButton onPress={() => void session.flush()}>Try now</LinkButton>
+          Not saved
+          <Slip>
+            {saving.reason}{' '}
+            {saving.kept
+              ? 'It is kept in this browser.'
+              : 'Keep this page open: this browser cannot keep it.'}{' '}
+            <LinkButton onPress={() => void session.flush()}>Try now</LinkButton>
+          </Slip>
         </>
       )}
     </Mark>
