@@ -35,7 +35,7 @@ export const familyNames = Object.keys(FAMILIES) as Family[];
 const AROUND = 2048;
 
 /** How much of the way from one family to the next is spent easing out, and again easing in. */
-const EASE = 0.2;
+const EASE = 0.15;
 
 /** From 0 to 1, C1, straight in the middle: gentler at its steepest (1 / (1 − EASE)) than a cosine. */
 function ease(u: number): number {

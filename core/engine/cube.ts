@@ -1,6 +1,6 @@
 import type { CubeTable } from '../formats/cube';
 import type { Treatment } from '../treatment/schema';
-import { activeSteps, contextOf, exactly, isPointStep } from './lay';
+import { activeSteps, contextOf, exactly, fitsTable } from './lay';
 
 /**
  * A treatment as a 3D colour table, its colours clipped to 0..1. Throws a RangeError that names the steps where
@@ -10,7 +10,7 @@ import { activeSteps, contextOf, exactly, isPointStep } from './lay';
 export function cubeOf(treatment: Treatment, size: number): CubeTable {
   const context = contextOf(treatment);
   const blocking = treatment.steps.flatMap((step, i) => {
-    if (!activeSteps(treatment).includes(step) || isPointStep(step, context)) return [];
+    if (!activeSteps(treatment).includes(step) || fitsTable(step, context)) return [];
     const why = step.mask === null ? 'looks beyond a single colour' : 'has a mask';
     return [`steps[${i}] (${step.kind}${step.name ? ` "${step.name}"` : ''}) ${why}`];
   });

@@ -1,7 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { mixNames } from '../colour/mixes';
-import { familyNames } from '../colour/hues';
 import { picture } from '../testing/pictures';
 import { parseTreatment, type Treatment } from '../treatment/schema';
 import { reachAt } from '../masks/reach';
@@ -24,8 +23,8 @@ const anyStep = fc.oneof(
   fc.record({
     kind: fc.constant('mono'),
     settings: fc.record({
-      method: fc.constantFrom('luminance', 'response'),
-      response: fc.record(Object.fromEntries(familyNames.map(f => [f, signed]))),
+      method: fc.constantFrom('luminance', 'channels', 'lightness'),
+      channels: fc.record({ red: signed, green: unit, blue: unit, constant: signed }),
     }),
   }),
   fc.record({
@@ -66,7 +65,7 @@ function rendered16(treatment: Treatment, tile: Tile, grey = false, pixels = 1e9
 
 const classic = read([
   { kind: 'light', settings: { exposure: 0.4 } },
-  { kind: 'mono', settings: { method: 'response', response: { blue: -0.6, orange: 0.4 } } },
+  { kind: 'mono', settings: { method: 'channels', channels: { red: 0.6, green: 0.5, blue: -0.1 } } },
   {
     kind: 'split-tone',
     strength: 0.8,

@@ -72,9 +72,14 @@ export function activeSteps(treatment: Treatment): Step[] {
   return treatment.steps.filter(s => s.enabled && s.strength > 0);
 }
 
-/** Whether a step sees each colour alone: it has no mask and looks at no neighbours. */
-export function isPointStep(step: Step, context: StepContext): boolean {
+/** Whether a step can be told colour by colour: it has no mask, and what it makes looks at no neighbours. */
+export function fitsTable(step: Step, context: StepContext): boolean {
   return step.mask === null && !kindOf(step).field?.(step.settings, context);
+}
+
+/** Whether a step sees each colour alone, with nothing done to the picture before. */
+export function isPointStep(step: Step, context: StepContext): boolean {
+  return fitsTable(step, context) && !kindOf(step).prepares?.(step.settings);
 }
 
 /**
@@ -105,14 +110,14 @@ export const groundStepsOf = (steps: readonly Step[]): number => {
 };
 
 /**
- * A treatment whose steps see each colour alone as one exact function of a colour: the reference that every
+ * A treatment whose steps can be told colour by colour as one exact function of a colour: the reference that every
  * plan is checked against. Throws a RangeError that names a step with a mask or one that looks at neighbours.
  */
 export function exactly(treatment: Treatment): Point {
   const context = contextOf(treatment);
   const steps = activeSteps(treatment);
   for (const step of steps) {
-    if (!isPointStep(step, context)) throw new RangeError(`${step.id} (${step.kind}) needs a picture`);
+    if (!fitsTable(step, context)) throw new RangeError(`${step.id} (${step.kind}) needs a picture`);
   }
   const all = inTurn(steps, groundStepsOf(steps), context);
   const { strength } = treatment;

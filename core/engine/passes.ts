@@ -1,6 +1,7 @@
 import { isGrey } from '../colour/grey';
 import { coverageOf, type Coverage } from '../masks/coverage';
-import type { Point, StepContext } from '../steps/define';
+import { runExact } from '../kernels/exact';
+import type { Field, Point, StepContext } from '../steps/define';
 import type { Step, Treatment } from '../treatment/schema';
 import { bakeColours, bakeGreys, type Baked } from './bake';
 import { greySpan, WIDE_SPAN } from './grey-span';
@@ -144,13 +145,40 @@ function addRun(layout: Layout, list: readonly Step[], groundSteps: number): voi
   if (rest.length) add(rest);
 }
 
+/** What a point makes of the picture that a field leaves. */
+function preparedField(before: Field, point: Point): Field {
+  return {
+    ...before,
+    own: (region, survey, out, placed) => {
+      before.own(region, survey, out, placed);
+      runExact(point, out, out.length / 3);
+    },
+  };
+}
+
+/** Adds what is done to the picture before a step that then sees each colour alone. */
+function addPreparing(layout: Layout, step: Step, field: Field, onGround: boolean): void {
+  const surveyKey = field.surveyKey && JSON.stringify(['before', field.surveyKey, onGround]);
+  layout.passes.push({
+    kind: 'field',
+    key: surveyKey ?? JSON.stringify(['before', pixelKey(step), onGround]),
+    surveyKey,
+    field,
+    step,
+    coverage: null,
+    onGround,
+  });
+}
+
 /** Adds a step that stands by itself: one with a mask, or one that needs more than each colour. */
 function addAlone(layout: Layout, step: Step, coverage: Coverage | null, onGround: boolean): void {
   const { treatment, use } = layout;
   const kind = kindOf(step);
+  const before = layout.grey ? null : kind.prepares?.(step.settings);
   const bleed = kind.bleed?.(step.settings) ?? 0;
   const maskOf = step.mask && [maskKey(step.mask, treatment.masks), bleed];
-  const field = kind.field?.(step.settings, use);
+  const field =
+    kind.field?.(step.settings, use) ?? (before && preparedField(before, kind.point(step.settings, use)));
   if (!field) {
     addPoints(layout, layOn(step, use), [pixelKey(step), tablesKey(layout, [step]), onGround], {
       coverage,
@@ -206,6 +234,14 @@ function addSteps(layout: Layout, steps: readonly Step[]): void {
     }
     // In one run with the source a step finds the ground on the way; else it is read from its picture.
     const findsGround = !kindOf(step).usesGround || i < groundSteps || layout.passes.length === 0;
+    const before = coversFully(step) && kindOf(step).prepares?.(step.settings);
+    if (before) {
+      flush();
+      if (!layout.grey) addPreparing(layout, step, before, i < groundSteps);
+      openFrom = i;
+      open.push(step);
+      return;
+    }
     if (!alone[i] && findsGround) {
       if (!open.length) openFrom = i;
       open.push(step);

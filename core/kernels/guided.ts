@@ -45,17 +45,18 @@ export interface ColourGuided {
   d: Plane;
 }
 
-/** The guided filter with a colour as its guide: section 3.3 of the paper, solving a 3 by 3 system a pixel. */
+/**
+ * The guided filter with a colour as its guide: section 3.3 of the paper, solving a 3 by 3 system a pixel.
+ * @param inputs any number of planes, each filtered by the same guide
+ */
 export function colourGuided(
-  guide: [Plane, Plane, Plane],
-  input: Plane,
+  guide: readonly [Plane, Plane, Plane],
+  inputs: readonly Plane[],
   radius: number,
   epsilon: number,
-): ColourGuided {
-  const { width, height } = input;
+): ColourGuided[] {
+  const [{ width, height }] = guide;
   const means = guide.map(g => boxMean(g, radius));
-  const meanInput = boxMean(input, radius);
-  const products = guide.map(g => boxMean(product(g, input), radius));
   const pairs = [
     [0, 0],
     [0, 1],
@@ -64,36 +65,45 @@ export function colourGuided(
     [1, 2],
     [2, 2],
   ].map(([i, j]) => boxMean(product(guide[i], guide[j]), radius));
-  const a: [Plane, Plane, Plane] = [planeOf(width, height), planeOf(width, height), planeOf(width, height)];
-  const d = planeOf(width, height);
-  for (let i = 0; i < d.values.length; i++) {
+  const ofInputs = inputs.map(input => ({
+    mean: boxMean(input, radius).values,
+    products: guide.map(g => boxMean(product(g, input), radius).values),
+    a: [planeOf(width, height), planeOf(width, height), planeOf(width, height)] as [Plane, Plane, Plane],
+    d: planeOf(width, height),
+  }));
+  for (let i = 0; i < width * height; i++) {
     const r = means[0].values[i];
     const g = means[1].values[i];
     const b = means[2].values[i];
-    const p = meanInput.values[i];
     const rr = pairs[0].values[i] - r * r + epsilon;
     const rg = pairs[1].values[i] - r * g;
     const rb = pairs[2].values[i] - r * b;
     const gg = pairs[3].values[i] - g * g + epsilon;
     const gb = pairs[4].values[i] - g * b;
     const bb = pairs[5].values[i] - b * b + epsilon;
-    const rp = products[0].values[i] - r * p;
-    const gp = products[1].values[i] - g * p;
-    const bp = products[2].values[i] - b * p;
     const c00 = gg * bb - gb * gb;
     const c01 = rb * gb - rg * bb;
     const c02 = rg * gb - rb * gg;
+    const c11 = rr * bb - rb * rb;
+    const c12 = rg * rb - rr * gb;
+    const c22 = rr * gg - rg * rg;
     const determinant = rr * c00 + rg * c01 + rb * c02;
-    const ar = (c00 * rp + c01 * gp + c02 * bp) / determinant;
-    const ag = (c01 * rp + (rr * bb - rb * rb) * gp + (rg * rb - rr * gb) * bp) / determinant;
-    const ab = (c02 * rp + (rg * rb - rr * gb) * gp + (rr * gg - rg * rg) * bp) / determinant;
-    a[0].values[i] = ar;
-    a[1].values[i] = ag;
-    a[2].values[i] = ab;
-    d.values[i] = p - ar * r - ag * g - ab * b;
+    for (const { mean, products, a, d } of ofInputs) {
+      const p = mean[i];
+      const rp = products[0][i] - r * p;
+      const gp = products[1][i] - g * p;
+      const bp = products[2][i] - b * p;
+      const ar = (c00 * rp + c01 * gp + c02 * bp) / determinant;
+      const ag = (c01 * rp + c11 * gp + c12 * bp) / determinant;
+      const ab = (c02 * rp + c12 * gp + c22 * bp) / determinant;
+      a[0].values[i] = ar;
+      a[1].values[i] = ag;
+      a[2].values[i] = ab;
+      d.values[i] = p - ar * r - ag * g - ab * b;
+    }
   }
-  return {
+  return ofInputs.map(({ a, d }) => ({
     a: a.map(plane => boxMean(plane, radius)) as [Plane, Plane, Plane],
     d: boxMean(d, radius),
-  };
+  }));
 }

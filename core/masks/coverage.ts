@@ -131,7 +131,7 @@ export function coverageOf(id: string, masks: readonly Mask[], bleed: number): C
     if (drawn > 0) {
       const guide = ([0, 1, 2] as const).map(k => channelPlane(input.ground, k, width, height));
       const radius = Math.max(2, Math.round(REFINE_RADIUS * geometry.longEdge));
-      found.refined = colourGuided(guide as [Plane, Plane, Plane], plane, radius, REFINE_EPSILON);
+      [found.refined] = colourGuided(guide as [Plane, Plane, Plane], [plane], radius, REFINE_EPSILON);
     }
     return found;
   };

@@ -85,8 +85,23 @@ export interface Automatic<S> {
   /** Whether it is offered as the step is set now; always, where it is left out. */
   when?: (settings: S) => boolean;
   /** @param codes 8-bit or 16-bit RGB codes of a small picture of what lies beneath the step */
-  find: (codes: Codes) => Partial<S>;
+  find: (codes: Codes) => Found<S>;
 }
+
+/** What was found by itself, and what is to be said of it. */
+export interface Found<S> {
+  settings: Partial<S>;
+  said: Finding;
+}
+
+/** What an automatic setting came to. */
+export type Finding =
+  /** The two colours that came apart the most, and by how many codes of 255 further than by luminance. */
+  | { what: 'parted'; lighter: Family | 'grey'; darker: Family | 'grey'; by: number }
+  /** There are no two colours to part, or they stand apart by themselves. */
+  | { what: 'nothing-to-part' }
+  /** These settings moved from rest: their names, and how far. */
+  | { what: 'moved'; settings: [name: string, value: number][] };
 
 /** What a pull came to: the settings, and how far each family of hues is moved. */
 export interface Pulled<S> {
@@ -114,6 +129,11 @@ export interface StepDefinition<F extends Fields = Fields, K extends string = st
   point: (settings: SettingsOf<F>, context: StepContext) => Point;
   /** What it makes of a region, where it needs more than each colour; null where `point` serves. */
   field?: (settings: SettingsOf<F>, context: StepContext) => Field | null;
+  /**
+   * What is done to the picture beneath before `point` reads it, where a colour alone would say too much: its noise. A
+   * colour table, which has no picture, leaves it out.
+   */
+  prepares?: (settings: SettingsOf<F>) => Field | null;
   /** `point` reads the context's ground. */
   usesGround?: boolean;
   /** Whether the result is grey (R = G = B) whatever comes in. */

@@ -1,6 +1,6 @@
 import { luma } from '../colour/srgb';
 import { toEncoded, toLinear } from '../colour/transfer';
-import { autoLight } from './automatic/light';
+import { foundLight } from './automatic/light';
 import { defineStep, type Point } from './define';
 import { amount, exposure, plain } from '../settings/fields';
 
@@ -104,7 +104,7 @@ function onLuma(curve: Curve): Point {
 export const light = defineStep({
   kind: 'light',
   stage: 'ground',
-  automatic: { find: autoLight },
+  automatic: { find: foundLight },
   fields: {
     exposure: exposure(-4, 4),
     brightness: amount(),

@@ -70,6 +70,8 @@ describe('mono', () => {
   ])('response at the ends, %s: smooth around the circle', (_, response) => {
     for (const [low, high] of [
       [0, 1],
+      [0.3, 1],
+      [0, 0.7],
       [0.2, 0.8],
       [0.4, 0.6],
     ]) {
@@ -77,10 +79,27 @@ describe('mono', () => {
       for (let hue = 0; hue <= 360; hue += 0.5) {
         const rgb = pureHue(hue).map(v => low + v * (high - low));
         const v = own('mono', { method: 'response', response }, rgb)[0];
-        if (last !== undefined) expect(Math.abs(v - last) * 255).toBeLessThan(5);
+        if (last !== undefined) expect(Math.abs(v - last) * 255).toBeLessThanOrEqual(8);
         last = v;
       }
     }
+  });
+
+  it('response at the ends reaches: a pure colour to a quarter of its grey, or most of the way to white', () => {
+    const still = (stepKind('mono')!.defaults as Settings<'mono'>).response;
+    for (const [name, hue] of Object.entries(FAMILIES)) {
+      const plain = own('mono', {}, pureHue(hue))[0];
+      const at = (v: number) =>
+        own('mono', { method: 'response', response: { ...still, [name]: v } }, pureHue(hue))[0];
+      expect(at(-1) / plain).toBeLessThanOrEqual(0.25);
+      expect((at(1) - plain) / (1 - plain)).toBeGreaterThanOrEqual(0.55);
+      // Half of the slider is about half of the way: neither dead nor jumping.
+      expect((plain - at(-0.5)) / (plain - at(-1))).toBeGreaterThan(0.35);
+      expect((plain - at(-0.5)) / (plain - at(-1))).toBeLessThan(0.65);
+    }
+    const sky = [150 / 255, 180 / 255, 215 / 255];
+    const dark = own('mono', { method: 'response', response: { ...still, blue: -1, cyan: -1 } }, sky)[0];
+    expect(1 - dark / own('mono', {}, sky)[0]).toBeGreaterThanOrEqual(0.45);
   });
 
   it('response at the ends does not blow up the noise of a near-grey area', () => {

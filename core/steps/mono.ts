@@ -1,49 +1,14 @@
-import { aroundTheCircle, familyNames, hueSixths, readAround } from '../colour/hues';
+import { familyNames } from '../colour/hues';
 import type { Triple } from '../colour/oklab';
-import { LUMINANCE, luma } from '../colour/srgb';
-import { powerOfTwo } from '../colour/elementary';
-import { toEncoded, toLinear } from '../colour/transfer';
+import { luma } from '../colour/srgb';
 import { defineStep } from './define';
 import { familyZone } from './zones';
 import { amount, choice, fraction, group, plain } from '../settings/fields';
 import { localContrastMono } from './mono-local';
 import { autoResponse } from './automatic/response';
 import { familiesOf, pullResponse } from './pull';
-import { RESPONSE_DEPTH, responseShare } from './response';
-
-/** Relative luminance, encoded: the grey of equal Y. */
-function luminance(c: Triple): number {
-  return toEncoded(
-    LUMINANCE[0] * toLinear(c[0]) + LUMINANCE[1] * toLinear(c[1]) + LUMINANCE[2] * toLinear(c[2]),
-  );
-}
-
-/**
- * Greys moved by hue family. The grey starts as the luminance; a family moves it on a logarithmic scale, up
- * or down by `RESPONSE_DEPTH` powers of two, weighted by chroma with a soft toe (C² / (C² + C0²)), so that neutrals
- * stay and the noise of greys is not blown up. Lifting bends towards white instead of clipping, with the
- * same slope at zero, so that hue to grey stays C1 between families. Hue is that of HSL: its kinks lie on
- * the planes where two channels are equal, which a tetrahedral table reproduces exactly.
- */
-function response(values: readonly number[]): (c: Triple) => number {
-  if (values.every(v => v === 0)) return luminance;
-  const pull = aroundTheCircle(values.map(v => v * RESPONSE_DEPTH));
-  return c => {
-    const grey = luminance(c);
-    const r = c[0];
-    const g = c[1];
-    const b = c[2];
-    const most = Math.max(r, g, b);
-    const span = most - Math.min(r, g, b);
-    const weight = responseShare(span);
-    const gain = powerOfTwo(readAround(pull, hueSixths(r, g, b, most, span)) * weight);
-    if (gain <= 1 || grey <= 0) return grey * gain;
-    const room = 1 - grey;
-    if (room <= 0) return grey;
-    const lift = grey * (gain - 1);
-    return grey + (room * lift) / (room + lift);
-  };
-}
+import { calmField } from './calm';
+import { luminance, response } from './response';
 
 type Grey = (c: Triple) => number;
 
@@ -111,7 +76,10 @@ export const mono = defineStep({
   },
   automatic: {
     when: ({ method }) => method === 'response',
-    find: codes => ({ response: autoResponse(codes) }),
+    find: codes => {
+      const { response, said } = autoResponse(codes);
+      return { settings: { response }, said };
+    },
   },
   // A step with another method becomes a response, from rest or from where its was.
   pull: (settings, colour, by) => {
@@ -131,5 +99,6 @@ export const mono = defineStep({
       c[2] = v;
     };
   },
+  prepares: s => (s.method === 'response' && Object.values(s.response).some(v => v !== 0) ? calmField : null),
   field: s => (s.method === 'local-contrast' ? localContrastMono(s.local) : null),
 });

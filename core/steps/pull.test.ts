@@ -52,9 +52,31 @@ describe('a pull', () => {
       ),
     );
   });
+  it('moves the grey by the share that is asked, where the colour allows it', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0, max: 359.9, noNaN: true }),
+        fc.double({ min: -0.3, max: 0.3, noNaN: true }),
+        (hue, by) => {
+          const colour = soft(hue);
+          const before = grey(colour, still);
+          const wanted = Math.min(before * (1 + by), before + (1 - before) * 0.5);
+          const got = grey(colour, pullResponse(still, colour, by));
+          if (wanted === before * (1 + by)) expect(Math.abs(got - wanted)).toBeLessThan(0.004);
+          else expect(got).toBeGreaterThan(wanted - 0.004);
+        },
+      ),
+    );
+  });
+  it('takes a saturated blue from 55 to near black, and a pale sky down by more than two fifths', () => {
+    const blue = [30 / 255, 60 / 255, 200 / 255] as [number, number, number];
+    expect(grey(blue, pullResponse(still, blue, -0.7))).toBeLessThan(grey(blue, still) * 0.32);
+    const sky = [150 / 255, 180 / 255, 215 / 255] as [number, number, number];
+    expect(grey(sky, pullResponse(still, sky, -0.4))).toBeLessThan(grey(sky, still) * 0.61);
+  });
   it('leaves families that the colour does not belong to, and stays within the range', () => {
     const start = { ...still, red: 0.9, blue: -0.4 };
-    const pulled = pullResponse(start, soft(0), 0.8);
+    const pulled = pullResponse(start, soft(0), 1);
     expect(pulled.red).toBe(1);
     for (const name of familyNames.filter(n => n !== 'red') as Family[])
       expect(pulled[name]).toBe(start[name]);

@@ -20,7 +20,7 @@ export const negative = defineStep({
   stage: 'tone',
   fields: { share: fraction(1) },
   whileHeld: () => ({ zone: { kind: 'whole', op: 'add' } }),
-  automatic: { find: () => ({ share: 0.5 }) },
+  automatic: { find: () => ({ settings: { share: 0.5 }, said: { what: 'moved', settings: [['share', 0.5]] } }) },
   point: ({ share }) => c => {
     for (let i = 0; i < 3; i++) c[i] += share * (1 - 2 * c[i]);
   },

@@ -185,11 +185,8 @@ export function MonoBoard({
     let stale = false;
     const find = async () => {
       const { engine } = await smallPictures();
-      const { response } = (await engine.automatic(picture, beneath, step.kind)) as Pick<
-        Settings,
-        'response'
-      >;
-      if (!stale) setFound(response);
+      const { settings } = await engine.automatic(picture, beneath, step.kind);
+      if (!stale) setFound((settings as Pick<Settings, 'response'>).response);
     };
     void find().catch(() => undefined);
     return () => {

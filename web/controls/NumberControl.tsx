@@ -11,20 +11,7 @@ import { huePaint, lightnessOf, saturationPaint } from './paint';
 import { Section } from './Section';
 import { ToneRamp } from './ToneRamp';
 import { HoldContext } from './tools';
-
-/** How each unit is shown: times what, with what after it, in what steps. */
-const units: Record<
-  NumberField['unit'],
-  { shownTimes: number; unit: string; decimals: number; step: number }
-> = {
-  ev: { shownTimes: 1, unit: '', decimals: 2, step: 0.05 },
-  amount: { shownTimes: 100, unit: '', decimals: 0, step: 0.01 },
-  fraction: { shownTimes: 100, unit: '', decimals: 0, step: 0.01 },
-  hue: { shownTimes: 1, unit: '°', decimals: 0, step: 1 },
-  plain: { shownTimes: 1, unit: '', decimals: 2, step: 0.01 },
-  length: { shownTimes: 1000, unit: '‰', decimals: 1, step: 0.0001 },
-  whole: { shownTimes: 1, unit: '', decimals: 0, step: 1 },
-};
+import { units } from './units';
 
 /** The OKLab lightness of a track that stands for no range of tones. */
 const MIDDLE = 0.66;

@@ -2,6 +2,7 @@ import { adviceOn, type Advice } from '../../core/analysis/advice';
 import { toneHistogram } from '../../core/analysis/histogram';
 import { colourAbout } from '../../core/steps/pull';
 import { stepKind, type Kind } from '../../core/steps';
+import type { Found } from '../../core/steps/define';
 import { framedSize } from '../../core/frame/geometry';
 import { render8 } from '../../core/engine/render';
 import { lostShares } from '../../core/kernels/clipping';
@@ -108,7 +109,7 @@ export async function advice(picture: PictureInfo, treatment: Treatment, stepId:
 }
 
 /** What a step of a kind finds by itself in the picture beneath it: settings to be changed. */
-export async function automatic(picture: PictureInfo, beneath: Treatment, kind: Kind): Promise<object> {
+export async function automatic(picture: PictureInfo, beneath: Treatment, kind: Kind): Promise<Found<object>> {
   const offer = stepKind(kind)?.automatic;
   if (!offer) throw new RangeError(`${kind} finds nothing by itself`);
   return offer.find(await smallCodes(picture, beneath));

@@ -5,6 +5,7 @@ import { changeStep } from '../../core/treatment/edit';
 import type { Step } from '../../core/treatment/schema';
 import { tell } from '../app/notices';
 import { wordFor } from '../app/words';
+import { findingInWords } from './finding-words';
 import { smallPictures } from '../engine/client';
 import { boards } from '../boards';
 import { Button } from '../ui/buttons';
@@ -12,7 +13,12 @@ import { useTools } from '../controls/tools';
 
 const Offers = styled.section`
   display: flex;
+  flex-wrap: wrap;
   gap: 8px;
+  p {
+    flex-basis: 100%;
+    line-height: 1.45;
+  }
   padding: 8px 16px 10px;
   border-top: 1px solid var(--rule);
 `;
@@ -21,6 +27,7 @@ const Offers = styled.section`
 export function Automatic({ onBoard }: { onBoard: () => void }) {
   const { picture, treatment, step, commit } = useTools();
   const [busy, setBusy] = useState(false);
+  const [said, setSaid] = useState<{ of: string; text: string } | null>(null);
   const { automatic } = stepKind(step.kind)!;
   const able = automatic && (automatic.when?.(step.settings) ?? true);
   const board = boards[step.kind];
@@ -32,7 +39,8 @@ export function Automatic({ onBoard }: { onBoard: () => void }) {
       const at = treatment.steps.findIndex(s => s.id === step.id);
       const beneath = { ...treatment, strength: 1, steps: treatment.steps.slice(0, at) };
       const found = await engine.automatic(picture, beneath, step.kind);
-      const settings = { ...step.settings, ...found } as Step['settings'];
+      const settings = { ...step.settings, ...found.settings } as Step['settings'];
+      setSaid({ of: step.id, text: findingInWords(found.said, stepKind(step.kind)!.fields) });
       commit(changeStep(treatment, step.id, { settings }), `${wordFor(step.kind)}: automatic`);
     } catch (error) {
       tell({ text: `Nothing was found: ${(error as Error).message}`, tone: 'problem' });
@@ -52,6 +60,7 @@ export function Automatic({ onBoard }: { onBoard: () => void }) {
           {busy ? 'Looking …' : 'Automatic'}
         </Button>
       ) : null}
+      {said?.of === step.id ? <p role="status">{said.text}</p> : null}
     </Offers>
   );
 }

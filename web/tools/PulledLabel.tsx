@@ -15,6 +15,10 @@ const Label = styled.div`
   grid-template-columns: auto auto;
   column-gap: 12px;
   font-variant-numeric: tabular-nums;
+  small {
+    grid-column: 1 / -1;
+    color: var(--ink-2);
+  }
   b {
     font-weight: 600;
     text-align: right;
@@ -46,6 +50,9 @@ export function PulledLabel({ pulled, onWall }: { pulled: Pulled; onWall: OnWall
             <b>{`${value > 0 ? '+' : ''}${Math.round(value * 100)}`.replace('-', '−')}</b>
           </span>
         ))}
+        {pulled.families.every(({ value }) => Math.abs(value) === 1) ? (
+          <small>As far as this colour goes.</small>
+        ) : null}
       </Label>
     </>
   );

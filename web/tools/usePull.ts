@@ -10,8 +10,8 @@ import type { PictureInfo } from '../engine/tiles';
 import type { TakeSession } from '../takes/session';
 import type { Place, PictureTool } from '../print/tool';
 
-/** Pixels of pointer for the whole way from rest to an end of the response. */
-const WHOLE_WAY = 260;
+/** Pixels of pointer that change a grey by the whole of its value, where the colour allows it. */
+const WHOLE_WAY = 300;
 
 /** What is being pulled, to be shown beside the pointer. */
 export interface Pulled {

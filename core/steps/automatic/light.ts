@@ -1,5 +1,6 @@
 import { decode, luma } from '../../colour/srgb';
 import type { Codes } from '../../kernels/grid';
+import type { Finding } from '../define';
 import { sampleOf } from './sample';
 
 /** What `light` is set to by itself; what is not named stays at rest. */
@@ -50,4 +51,10 @@ export function autoLight(codes: Codes): AutoLight {
     highlights: bounded(-Math.max(0, share(t => t > 0.93) - 0.04) * 4, MOST),
     shadows: bounded(Math.max(0, share(t => t < 0.12) - 0.15) * 1.2, MOST),
   };
+}
+
+/** The same with what is said of it: the settings that were moved. */
+export function foundLight(codes: Codes): { settings: AutoLight; said: Finding } {
+  const settings = autoLight(codes);
+  return { settings, said: { what: 'moved', settings: Object.entries(settings).filter(([, v]) => v !== 0) } };
 }
