@@ -17,10 +17,16 @@ interface Size {
 
 const [R, G, B] = LUMINANCE;
 
+/** A change of a tone within the room that there is towards white or black, where it comes to rest; small ones are kept. */
+const within = (room: number, change: number): number =>
+  room > 0 ? (change * room) / Math.sqrt(room * room + change * change) : 0;
+
 /**
  * Takes luma apart into a base and three details, and puts it together with other weights; the change is
- * added to the three channels alike, so that neutrals stay neutral.
- * @param planes a and b of the fine, the medium and the coarse base: q = a · luma + b
+ * laid on the three channels so that neutrals stay neutral and colours keep their look. It never leads beyond white or black, and leaves them
+ * as they are.
+ * @param planes a and b of the fine base over luma, of the medium over the fine, of the coarse over the medium:
+ *   q = a · p + b
  * @param gains what is added of the fine, the medium and the coarse detail
  */
 export function reweigh(
@@ -37,12 +43,17 @@ export function reweigh(
     for (let x = 0; x < region.width; x++, p += 3) {
       const v = R * rgb[p] + G * rgb[p + 1] + B * rgb[p + 2];
       const first = fineA[x] * v + fineB[x];
-      const second = mediumA[x] * v + mediumB[x];
-      const third = coarseA[x] * v + coarseB[x];
-      const change = fine * (v - first) + medium * (first - second) + coarse * (second - third);
-      out[p] = rgb[p] + change;
-      out[p + 1] = rgb[p + 1] + change;
-      out[p + 2] = rgb[p + 2] + change;
+      const second = mediumA[x] * first + mediumB[x];
+      const third = coarseA[x] * second + coarseB[x];
+      const wanted = fine * (v - first) + medium * (first - second) + coarse * (second - third);
+      const change = wanted > 0 ? within(1 - v, wanted) : within(v, wanted);
+      // Darker keeps the ratios of the channels, lighter half of them: neither gaudy nor grey.
+      const ratio = v > 1e-3 ? change / v : 0;
+      const share = ratio < 0 ? 1 : v > 1e-3 ? 0.5 : 0;
+      const add = (1 - share) * change;
+      out[p] = rgb[p] + add + share * ratio * rgb[p];
+      out[p + 1] = rgb[p + 1] + add + share * ratio * rgb[p + 1];
+      out[p + 2] = rgb[p + 2] + add + share * ratio * rgb[p + 2];
     }
   }
 }

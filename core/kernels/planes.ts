@@ -13,6 +13,23 @@ export const planeOf = (width: number, height: number): Plane => ({
   values: new Float32Array(width * height),
 });
 
+/** A plane at half its size, an odd last row or column standing for itself. */
+export function halvePlane({ width, height, values }: Plane): Plane {
+  const half = { width: Math.ceil(width / 2), height: Math.ceil(height / 2) };
+  const out = new Float32Array(half.width * half.height);
+  for (let y = 0, o = 0; y < half.height; y++) {
+    const above = 2 * y * width;
+    const below = Math.min(height - 1, 2 * y + 1) * width;
+    for (let x = 0; x < half.width; x++, o++) {
+      const left = 2 * x;
+      const right = Math.min(width - 1, left + 1);
+      out[o] =
+        (values[above + left] + values[above + right] + values[below + left] + values[below + right]) / 4;
+    }
+  }
+  return { ...half, values: out };
+}
+
 /**
  * The mean over a square of side 2·radius + 1, cut off at the plane's edges: running sums, so for whole planes
  * only (a part of a plane would round differently).

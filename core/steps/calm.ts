@@ -1,6 +1,7 @@
-import { calmChroma, chromaLines, chromaPlane, halvePlane, type ChromaLines } from '../kernels/calm';
+import { calmChroma, chromaLines, chromaPlane, type ChromaLines } from '../kernels/calm';
 import { channelPlane } from '../kernels/channels';
 import { colourGuided, type ColourGuided } from '../kernels/guided';
+import { halvePlane } from '../kernels/planes';
 import type { Field } from './define';
 
 /**

@@ -1,7 +1,8 @@
 import { clearHaze, reweigh } from '../kernels/base-layers';
 import { leastPlane, lumaPlane } from '../kernels/channels';
 import { guided, type Guided } from '../kernels/guided';
-import { boxExtreme, type Plane } from '../kernels/planes';
+import { boxExtreme, halvePlane, type Plane } from '../kernels/planes';
+import { rollingBase } from '../kernels/rolling';
 import type { Field, Region } from './define';
 
 /**
@@ -16,15 +17,21 @@ export interface DetailAmounts {
   haze: number;
 }
 
-/** Window radii as fractions of the long edge, and the variance that still counts as texture. */
-const SCALES = {
-  fine: { radius: 0.0025, epsilon: 0.0012 },
-  medium: { radius: 0.012, epsilon: 0.0014 },
-  coarse: { radius: 0.05, epsilon: 0.002 },
-} as const;
+/** Fine detail: of the guided filter's window (a fraction of the long edge), and the variance that still counts as texture. */
+const FINE = { radius: 0.0025, epsilon: 0.0022 };
+/** What counts as small at the wider scales: a standard deviation as a fraction of the long edge. */
+const WIDER = { medium: 0.0075, coarse: 0.03 } as const;
+/** The small picture is halved until a scale is at most so many pixels: the base has nothing finer in it. */
+const SCALE_PIXELS = 4;
+/** The difference (encoded) at which two places are no longer one thing. */
+const ALIKE = 0.09;
+const ROUNDS = 4;
+/** Window (pixels of the halved picture) and variance of the lines that carry a base to full size along its edges. */
+const CARRY_RADIUS = 1;
+const CARRY_EPSILON = 0.0002;
 
 /** How much a detail is multiplied by at 1, less one; at -1 it is gone. */
-const GAIN = { fine: 1.6, medium: 1.8, coarse: 1.6 } as const;
+const GAIN = { fine: 1.6, medium: 1.5, coarse: 1.4 } as const;
 
 /** Sources for haze: K. He, J. Sun, X. Tang, "Single Image Haze Removal Using Dark Channel Prior", CVPR 2009. */
 const DARK_RADIUS = 0.007;
@@ -34,9 +41,8 @@ const REFINE_EPSILON = 0.001;
 const KEEP_DISTANCE = 0.85;
 
 interface DetailSurvey {
-  fine?: Guided;
-  medium?: Guided;
-  coarse?: Guided;
+  /** The fine base over luma, the medium over the fine, the coarse over the medium. */
+  layers?: [fine: Guided, medium: Guided, coarse: Guided];
   haze?: { through: Guided; veil: number };
 }
 
@@ -61,6 +67,36 @@ function surveyHaze(whole: Region, luma: Plane): DetailSurvey['haze'] {
   return { through: guided(luma, dark, pixels(REFINE_RADIUS, scale.longEdge), REFINE_EPSILON), veil };
 }
 
+/** What a guided base makes of a plane of its own size. */
+function through({ a, b }: Guided, plane: Plane): Plane {
+  const values = plane.values.map((v, i) => a.values[i] * v + b.values[i]);
+  return { ...plane, values };
+}
+
+/**
+ * The base without what is smaller than a scale, as lines over the base before it: found in a small picture of that, read
+ * at full size, where they follow its edges.
+ */
+function widerBase(before: Plane, longEdge: number, scale: number): { lines: Guided; base: Plane } {
+  let input = before;
+  let edge = longEdge;
+  while (scale * edge > SCALE_PIXELS) {
+    input = halvePlane(input);
+    edge /= 2;
+  }
+  const base = rollingBase(input, Math.max(0.6, scale * edge), ALIKE, ROUNDS);
+  return { lines: guided(input, base, CARRY_RADIUS, CARRY_EPSILON), base };
+}
+
+/** Three bases, each without what is finer than its scale. */
+function layersOf(luma: Plane, scale: Region['scale']): [Guided, Guided, Guided] {
+  const fine = guided(luma, luma, pixels(FINE.radius, scale.longEdge), FINE.epsilon);
+  const medium = widerBase(through(fine, luma), scale.longEdge, WIDER.medium);
+  const shrunk = (scale.longEdge * medium.base.width) / luma.width;
+  const coarse = widerBase(medium.base, shrunk, WIDER.coarse);
+  return [fine, medium.lines, coarse.lines];
+}
+
 /** The detail field of some amounts; null where all are 0. */
 export function detailField(amounts: DetailAmounts): Field | null {
   const { coarse, medium, fine, haze } = amounts;
@@ -74,20 +110,15 @@ export function detailField(amounts: DetailAmounts): Field | null {
       const { width, height, rgb, scale } = whole;
       const luma = lumaPlane(rgb, width, height);
       const found: DetailSurvey = {};
-      if (layered) {
-        for (const name of ['fine', 'medium', 'coarse'] as const) {
-          const { radius, epsilon } = SCALES[name];
-          found[name] = guided(luma, luma, pixels(radius, scale.longEdge), epsilon);
-        }
-      }
+      if (layered) found.layers = layersOf(luma, scale);
       if (haze !== 0) found.haze = surveyHaze(whole, luma);
       return found;
     },
     own: (region, survey, out) => {
-      const { fine: f, medium: m, coarse: c, haze: h } = survey as DetailSurvey;
+      const { layers, haze: h } = survey as DetailSurvey;
       const { scale } = region;
-      if (f && m && c) {
-        const planes = [f.a, f.b, m.a, m.b, c.a, c.b];
+      if (layers) {
+        const planes = layers.flatMap(({ a, b }) => [a, b]);
         reweigh(region, planes, scale, [gain('fine'), gain('medium'), gain('coarse')], out);
       } else out.set(region.rgb.subarray(0, out.length));
       if (h) clearHaze(out, region, [h.through.a, h.through.b], scale, haze, h.veil);

@@ -31,19 +31,78 @@ describe.each([
 });
 
 describe('local contrast', () => {
-  it('raises what is within its scale, and lowers it', () => {
-    const source = paint(320, 200, x => Array(3).fill(bars(x)));
-    const at = (settings: object) =>
-      spread(rendered(read([{ kind: 'local-contrast', settings }]), source).codes);
-    const still = spread(source.codes);
-    expect(at({ coarse: 1 })).toBeGreaterThan(still * 1.15);
-    expect(at({ coarse: -1, medium: -1 })).toBeLessThan(still * 0.9);
+  const SIZE = { width: 720, height: 480 };
+  /** Patches of a size (pixels) in two tones, sharp, by a checkered hash. */
+  const texture = (size: number, deep: number) =>
+    paint(SIZE.width, SIZE.height, (x, y) => {
+      const cell = Math.floor((x * SIZE.width) / size) * 7 + Math.floor((y * SIZE.height) / size) * 13;
+      return Array(3).fill(0.45 + (cell % 2 ? deep : -deep));
+    });
+  const local = (settings: object) => read([{ kind: 'local-contrast', settings }]);
+  /** How much of a texture is left, away from the borders. */
+  const kept = (settings: object, source: ReturnType<typeof paint>) => {
+    const part = { x: 120, y: 120, width: 480, height: 240 };
+    return (
+      spread(rendered(local(settings), source, { part }).codes) /
+      spread(rendered(read([]), source, { part }).codes)
+    );
+  };
+  const scales = { fine: 2, medium: 8, coarse: 36 } as const;
+  const names = ['fine', 'medium', 'coarse'] as const;
+
+  it.each(names)('%s raises and calms its own scale, and lowers none', name => {
+    const own = texture(scales[name], 0.05);
+    expect(kept({ [name]: 1 }, own)).toBeGreaterThan(1.5);
+    expect(kept({ [name]: -1 }, own)).toBeLessThan(0.75);
+    for (const other of names) {
+      const source = texture(scales[other], 0.05);
+      expect(kept({ [name]: 1 }, source)).toBeGreaterThan(0.995);
+      expect(kept({ [name]: -1 }, source)).toBeLessThan(1.005);
+      // Each has the most of its own scale.
+      if (other !== name) expect(kept({ [name]: 1 }, source)).toBeLessThan(kept({ [name]: 1 }, own) * 1.1);
+    }
+  });
+
+  it('doubles the spread of strong texture with all three at 1', () => {
+    expect(kept({ fine: 1, medium: 1, coarse: 1 }, texture(9, 0.1))).toBeGreaterThan(2);
+  });
+
+  it('stays between black and white, leaves both as they are, and never turns a tone scale round', () => {
+    fc.assert(
+      fc.property(
+        fc.record({
+          fine: fc.double({ min: -1, max: 1, noNaN: true }),
+          medium: fc.double({ min: -1, max: 1, noNaN: true }),
+          coarse: fc.double({ min: -1, max: 1, noNaN: true }),
+        }),
+        settings => {
+          const clipped = paint(160, 100, (x, y) => {
+            if (x > 0.7) return [1, 1, 1];
+            if (x < 0.3) return [0, 0, 0];
+            return Array(3).fill(0.2 + 0.6 * Math.abs(Math.sin(90 * x) * Math.cos(70 * y)));
+          });
+          const out = rendered(local({ ...settings, fine: Math.abs(settings.fine) }), clipped).codes;
+          expect(Math.max(...out)).toBeLessThanOrEqual(65535);
+          // Well inside what is clipped nothing has come back.
+          expect(pixelAt({ codes: out, width: 160 }, 150, 50)[0]).toBeCloseTo(1, 3);
+          expect(pixelAt({ codes: out, width: 160 }, 8, 50)[0]).toBeCloseTo(0, 3);
+          const wide = paint(400, 30, x => Array(3).fill(x));
+          const ramp = rendered(local(settings), wide).codes;
+          let last = -1;
+          for (let x = 0; x < 400; x += 4) {
+            const [v] = pixelAt({ codes: ramp, width: 400 }, x, 15);
+            expect(v).toBeGreaterThan(last - 0.02);
+            last = v;
+          }
+        },
+      ),
+      { numRuns: 8 },
+    );
   });
 
   it('makes no halo along a hard edge', () => {
     const source = paint(400, 40, x => Array(3).fill(x < 0.5 ? 0.25 : 0.75));
-    const t = read([{ kind: 'local-contrast', settings: { coarse: 1, medium: 1 } }]);
-    const out = rendered(t, source);
+    const out = rendered(local({ coarse: 1, medium: 1, fine: 1 }), source);
     // Beyond a fine radius from the edge the two tones stay what they were.
     for (let x = 0; x < 400; x++) {
       if (Math.abs(x - 199.5) < 3) continue;
