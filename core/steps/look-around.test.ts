@@ -6,7 +6,6 @@ import { paint, picture, pixelAt, read, rendered } from '../testing/pictures';
 
 /** Steps that look at neighbours, or at where a pixel lies. */
 
-const bars = (x: number) => (Math.floor(x * 16) % 2 ? 0.55 : 0.45);
 const spread = (codes: ArrayLike<number>) => {
   const values = Array.from({ length: codes.length / 3 }, (_, i) => codes[i * 3] / 65535);
   const mean = values.reduce((a, b) => a + b) / values.length;
@@ -139,17 +138,67 @@ describe('mono that keeps local contrast', () => {
     expect(gap(kept)).toBeGreaterThan(0.12);
   });
 
-  it('amount 0 is luminance, a grey picture stays, and grain lets less through at 0', () => {
+  /** Two colours side by side, of half the picture each, or in patches of some size. */
+  const two = (first: readonly number[], second: readonly number[], patches: number) =>
+    paint(160, 100, (x, y) => ((Math.floor(x * patches) + Math.floor(y * patches)) % 2 ? first : second));
+  const lightnessOf = (rgb: readonly number[]) => oklch(rgb).L;
+  /** How far apart two colours come out, as OKLab lightness: the middles of two patches. */
+  const gapOf = (t: ReturnType<typeof read>, source: ReturnType<typeof paint>, patches: number) => {
+    const out = rendered(t, source);
+    const at = (n: number) => lightnessOf(pixelAt(out, (160 * (n + 0.5)) / patches, (100 * 0.5) / patches));
+    return Math.abs(at(0) - at(1));
+  };
+  const apartInColour = (p: readonly number[], q: readonly number[]) => {
+    const [f, g] = [oklch(p), oklch(q)];
+    return Math.hypot(
+      f.L - g.L,
+      f.chroma * Math.cos(f.hue) - g.chroma * Math.cos(g.hue),
+      f.chroma * Math.sin(f.hue) - g.chroma * Math.sin(g.hue),
+    );
+  };
+  const muted = fc.tuple(
+    fc.double({ min: 0.3, max: 0.75, noNaN: true }),
+    fc.double({ min: 0.3, max: 0.75, noNaN: true }),
+    fc.double({ min: 0.3, max: 0.75, noNaN: true }),
+  );
+
+  it('parts colours that luminance merges by their difference times the amount, and narrows no two', () => {
+    fc.assert(
+      fc.property(
+        muted,
+        muted,
+        fc.constantFrom(1, 2, 5),
+        fc.double({ min: 0.02, max: 0.5, noNaN: true }),
+        fc.double({ min: 0.2, max: 1, noNaN: true }),
+        (first, raw, patches, radius, amount) => {
+          // The second is brought to the first's luminance in half of the cases.
+          const gain = Math.round(raw[0] * 1e6) % 2 ? luma(...first) / luma(...raw) : 1;
+          const second = raw.map(v => v * gain) as [number, number, number];
+          fc.pre(Math.max(...second) < 0.85);
+          const source = two(first, second, patches * 2);
+          const merged = gapOf(read([{ kind: 'mono' }]), source, patches * 2);
+          const kept = gapOf(mono({ radius, amount, grain: 0.5 }), source, patches * 2);
+          expect(kept).toBeGreaterThan(merged - 0.004);
+          if (merged < 0.02) expect(kept).toBeGreaterThan(apartInColour(first, second) * amount - 0.01);
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
+
+  it('amount 0 is luminance, and a grey picture stays', () => {
     const source = picture(80, 60);
     const plain = rendered(read([{ kind: 'mono' }]), source).codes;
-    const none = rendered(mono({ amount: 0 }), source).codes;
-    // The grey of equal OKLab lightness, near the grey of equal luminance.
-    const off = Array.from(none, (v, i) => Math.abs(v - plain[i]) / 257).sort((a, b) => a - b);
-    expect(off[Math.floor(off.length / 2)]).toBeLessThan(12);
+    rendered(mono({ amount: 0 }), source).codes.forEach((v, i) =>
+      expect(Math.abs(v - plain[i]) / 257).toBeLessThan(0.5),
+    );
     const grey = picture(80, 60, true);
     rendered(mono({ amount: 1 }), grey).codes.forEach((v, i) =>
       expect(Math.abs(v - grey.codes[i])).toBeLessThan(40),
     );
+  });
+
+  it('grain is felt: the finest colour is left out at 0 and comes through more and more', () => {
     let seed = 5;
     const noisy = paint(160, 120, () => {
       seed = (Math.imul(seed, 1664525) + 1013904223) >>> 0;
@@ -157,7 +206,8 @@ describe('mono that keeps local contrast', () => {
       return [0.5 + n, 0.5, 0.5 - n];
     });
     const noise = (grain: number) => spread(rendered(mono({ amount: 1, grain }), noisy).codes);
-    expect(noise(0)).toBeLessThan(noise(1));
+    expect(noise(0.3)).toBeGreaterThan(noise(0) * 1.3);
+    expect(noise(1) * 255).toBeGreaterThan(noise(0) * 255 + 4);
   });
 });
 
