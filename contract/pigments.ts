@@ -7,7 +7,9 @@ import { declare } from './route';
 
 const name = z.string().trim().min(1).max(60);
 
-const pigmentView = z.object({ id: z.uuid(), name: z.string(), pigment: pigmentSchema });
+const depth = z.number().min(-1).max(1);
+
+const pigmentView = z.object({ id: z.uuid(), name: z.string(), pigment: pigmentSchema, depth });
 export type KeptPigment = z.infer<typeof pigmentView>;
 
 export const listPigments = declare({
@@ -23,7 +25,7 @@ export const keepPigments = declare({
   summary: 'Keeps pigments: all of them, or none where one is not valid.',
   body: z.strictObject({
     pigments: z
-      .array(z.strictObject({ name, pigment: pigmentSchema }))
+      .array(z.strictObject({ name, pigment: pigmentSchema, depth: depth.default(0) }))
       .min(1)
       .max(500),
   }),

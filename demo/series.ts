@@ -69,13 +69,13 @@ const oval = (x: number, y: number, across: number, down: number) => ({
   radii: [across, down],
   feather: 0.14,
 });
-const pigment = (name: string) => starterBox.find(p => p.name === name)!.pigment;
+const pigment = (name: string) => starterBox.find(p => p.name === name)!;
 const wash = (name: string, of: string, mask: string, strength: number) => ({
   kind: 'wash',
   name,
   mask,
   strength,
-  settings: { pigment: pigment(of), bleed: 0.0015 },
+  settings: { pigment: pigment(of).pigment, depth: pigment(of).depth, bleed: 0.0015 },
 });
 
 /** Hand-tinted: the fruit, the stripes of the cloth, the jug's rim, over a warm print. */

@@ -7,15 +7,19 @@ import type { Point, StepContext } from '../steps/define';
 import { stepKind } from '../steps';
 import type { Step, Treatment } from '../treatment/schema';
 
-/** Whether a step is laid on with full weight everywhere, nothing of what is beneath showing through. */
-export function coversFully(step: Step): boolean {
+/** Whether what a step makes is laid on as it is: no mix, no range of tones. */
+export function isPlain(step: Step): boolean {
   return (
-    step.mask === null &&
-    step.strength === 1 &&
     step.mix === 'normal' &&
     isWhole(step.reach.own) &&
-    isWhole(step.reach.beneath)
+    isWhole(step.reach.beneath) &&
+    !kindOf(step).overMix?.(step.settings)
   );
+}
+
+/** Whether a step is laid on with full weight everywhere, nothing of what is beneath showing through. */
+export function coversFully(step: Step): boolean {
+  return step.mask === null && step.strength === 1 && isPlain(step);
 }
 
 /** The definition of a step's kind. */
@@ -33,13 +37,17 @@ export function kindOf(step: Step) {
  */
 export function layer(step: Step): (beneath: Triple, own: Triple, coverage: number) => void {
   const mix = mixer(step.mix);
+  const overMix = kindOf(step).overMix?.(step.settings);
+  const alone = new Float64Array(3);
   const limitOwn = isWhole(step.reach.own) ? null : step.reach.own;
   const limitBeneath = isWhole(step.reach.beneath) ? null : step.reach.beneath;
   return (beneath, own, coverage) => {
     let weight = step.strength * coverage;
     if (limitOwn) weight *= reachAt(limitOwn, luma(own[0], own[1], own[2]));
     if (limitBeneath) weight *= reachAt(limitBeneath, luma(beneath[0], beneath[1], beneath[2]));
+    if (overMix) alone.set(own);
     mix(beneath, own);
+    if (overMix) overMix(beneath, alone, own);
     for (let i = 0; i < 3; i++) own[i] = beneath[i] + weight * (own[i] - beneath[i]);
   };
 }

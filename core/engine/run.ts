@@ -2,10 +2,9 @@ import { readCodes } from '../kernels/codes';
 import type { Codes } from '../kernels/grid';
 import { cut, drawBack, layNormal, layThrough, partOfCovered, type Covered } from '../kernels/lay';
 import type { StrokeMemory } from '../masks/laid-strokes';
-import { isWhole } from '../masks/reach';
 import type { Region } from '../steps/define';
 import type { Geometry, Rectangle } from '../frame/geometry';
-import { layer } from './lay';
+import { isPlain, layer } from './lay';
 import type { Pass } from './pass';
 import type { Plan } from './plan';
 import { runPoints, startPoints } from './points';
@@ -83,7 +82,7 @@ export function runPass(
   const { step, field } = pass;
   const region = regionOf(working, part, geometry);
   const plane = placed.plane ?? field.placed?.(region) ?? nothingPlaced;
-  const plain = step.mix === 'normal' && isWhole(step.reach.own) && isWhole(step.reach.beneath);
+  const plain = isPlain(step);
   const replaces = plain && step.strength === 1 && !covered;
   if (replaces && field.inPlace) {
     field.own(region, survey.field, working.rgb, plane);

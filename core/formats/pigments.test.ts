@@ -17,22 +17,24 @@ describe('pigment boxes as files', () => {
     );
     for (const [colour] of css.matchAll(/#[0-9a-f]{6}/g)) expect(parse(colour)).toBeTruthy();
     const back = readPigments(css);
-    expect(back.map(p => p.pigment)).toEqual(starterBox.map(p => p.pigment));
+    expect(back.map(p => [p.pigment, p.depth])).toEqual(starterBox.map(p => [p.pigment, p.depth]));
     expect(back[4].name).toBe('Lips');
   });
   it('keep names apart that would be one property', () => {
     const css = writeCss([
-      { name: 'Sea, deep', pigment: { kind: 'flat', colour: '#102030' } },
-      { name: 'sea deep', pigment: { kind: 'flat', colour: '#203040' } },
-      { name: '}', pigment: { kind: 'flat', colour: '#304050' } },
+      { name: 'Sea, deep', pigment: { kind: 'flat', colour: '#102030' }, depth: 0.5 },
+      { name: 'sea deep', pigment: { kind: 'flat', colour: '#203040' }, depth: 0 },
+      { name: '}', pigment: { kind: 'flat', colour: '#304050' }, depth: -1 },
     ]);
     expect(css).toContain('--pigment-sea-deep: #102030;');
     expect(css).toContain('--pigment-sea-deep-2: #203040;');
     expect(css).toContain('--pigment-pigment: #304050;');
+    expect(css).toContain('--pigment-sea-deep-depth: 0.5;');
+    expect(readPigments(css).map(p => p.depth)).toEqual([0.5, 0, -1]);
   });
   it('from other hands are read where they hold colours, and refused by what is wrong', () => {
     expect(readPigments(':root{--Tar:#222;--space: 4px; --x: rgb(1 2 3)}')).toEqual([
-      { name: 'Tar', pigment: { kind: 'flat', colour: '#222222' } },
+      { name: 'Tar', pigment: { kind: 'flat', colour: '#222222' }, depth: 0 },
     ]);
     expect(() => readPigments('{"format":"other"}')).toThrow(PigmentsError);
     expect(() => readPigments('{')).toThrow(/broken/);

@@ -92,3 +92,33 @@ export function clearHaze(
     }
   }
 }
+
+/**
+ * A colour at each pixel with the texture of what lies there: how far its luma stands from the base, laid on the colour
+ * within the room that this has towards white and black.
+ * @param planes a and b of the base over luma
+ * @param colourAt turns what lies beneath into the colour, in place
+ */
+export function layTexture(
+  { rgb, ...region }: Region,
+  planes: readonly [Plane, Plane],
+  of: Size,
+  colourAt: (c: Float64Array) => void,
+  out: Float32Array,
+): void {
+  const readers = planes.map(plane => planeRows(plane, of, region));
+  const [a, b] = readers.map(r => r.row);
+  const c = new Float64Array(3);
+  for (let y = 0, p = 0; y < region.height; y++) {
+    for (const reader of readers) reader.read(y);
+    for (let x = 0; x < region.width; x++, p += 3) {
+      for (let k = 0; k < 3; k++) c[k] = rgb[p + k];
+      const v = R * c[0] + G * c[1] + B * c[2];
+      const texture = v - (a[x] * v + b[x]);
+      colourAt(c);
+      const tone = R * c[0] + G * c[1] + B * c[2];
+      const change = texture > 0 ? within(1 - tone, texture) : within(tone, texture);
+      for (let k = 0; k < 3; k++) out[p + k] = c[k] + change;
+    }
+  }
+}

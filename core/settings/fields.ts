@@ -13,6 +13,8 @@ export interface NumberField {
   default: number;
   /** How the number reads: `amount` -1..1 and `fraction` 0..1 are shown times 100; `length` in thousandths of the long edge. */
   unit: 'ev' | 'amount' | 'fraction' | 'hue' | 'plain' | 'length' | 'whole';
+  /** Its control stands within that of this neighbour. */
+  within?: string;
   /** What stands above its control and shows what it moves. */
   above?: 'tone-ramp';
 }

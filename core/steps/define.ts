@@ -77,6 +77,13 @@ export interface Field {
   keepsGrey?: boolean;
 }
 
+/**
+ * Changes what a mix has given, in place.
+ * @param beneath what the step lies on
+ * @param own what the step made by itself, before the mix
+ */
+export type OverMix = (beneath: Triple, own: Triple, mixed: Triple) => void;
+
 /** What is looked at while a setting is held. */
 export type Held<S> = { zone: MaskPart } | { settings: S };
 
@@ -140,6 +147,8 @@ export interface StepDefinition<F extends Fields = Fields, K extends string = st
   leavesGrey?: (settings: SettingsOf<F>) => boolean;
   /** How far the step's mask is softened, both ways, as a fraction of the long edge. */
   bleed?: (settings: SettingsOf<F>) => number;
+  /** What becomes of what the mix gives, before it is laid on by weight; null where it stays. */
+  overMix?: (settings: SettingsOf<F>) => OverMix | null;
   /** It colours tones, so that solid black takes nothing of it. */
   coloursTones?: boolean;
   /** What it does is seen at natural size only. */

@@ -9,7 +9,7 @@ import { KeptPigment } from '../data/models';
 import { notFound } from './problem';
 import { implement } from './route';
 
-const view = ({ id, name, pigment }: KeptPigment) => ({ id, name, pigment });
+const view = ({ id, name, pigment, depth }: KeptPigment) => ({ id, name, pigment, depth });
 
 async function findPigment(id: string): Promise<KeptPigment> {
   const pigment = await KeptPigment.findOne({ where: { id, deletedAt: null } });

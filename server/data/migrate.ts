@@ -7,6 +7,7 @@ import * as smallSaves from './migrations/0004-small-saves';
 import * as attempts from './migrations/0005-attempts';
 import * as room from './migrations/0006-room';
 import * as signIns from './migrations/0007-sign-ins';
+import * as depth from './migrations/0008-depth';
 
 /** Statements, or what is run where statements do not serve. */
 type Way = string[] | ((sequelize: Sequelize, transaction: Transaction) => Promise<void>);
@@ -19,6 +20,7 @@ const migrations: Record<string, { up: Way; down: Way }> = {
   '0005-attempts': attempts,
   '0006-room': room,
   '0007-sign-ins': signIns,
+  '0008-depth': depth,
 };
 
 const storageOf = (sequelize: Sequelize) => new SequelizeStorage({ sequelize, tableName: 'migrations' });

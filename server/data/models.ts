@@ -106,6 +106,7 @@ export class KeptPigment extends Model<InferAttributes<KeptPigment>, InferCreati
   declare id: CreationOptional<string>;
   declare name: string;
   declare pigment: Pigment;
+  declare depth: CreationOptional<number>;
   declare createdAt: CreationOptional<Date>;
   declare deletedAt: CreationOptional<Date | null>;
 }
@@ -228,7 +229,14 @@ export function connect(databaseUrl: string): Sequelize {
     { sequelize, tableName: 'colour_tables' },
   );
   KeptPigment.init(
-    { id, name: text, pigment: DataTypes.JSONB, createdAt: time, deletedAt: DataTypes.DATE },
+    {
+      id,
+      name: text,
+      pigment: DataTypes.JSONB,
+      depth: DataTypes.DOUBLE,
+      createdAt: time,
+      deletedAt: DataTypes.DATE,
+    },
     { sequelize, tableName: 'pigments' },
   );
   return sequelize;

@@ -32,12 +32,20 @@ const controls: Controls = {
     <BathsControl baths={values[name] as Bath[]} onChange={(baths, what) => set(path, baths, what)} />
   ),
   reference: ({ name, values }) => <TableControl value={values[name] as string | null} />,
-  pigment: ({ name, values, path, set }) => (
-    <PigmentControl
-      pigment={values[name] as Pigment}
-      onChange={(pigment, what) => set(path, pigment, what)}
-    />
-  ),
+  pigment: ({ name, values, path, set }) => {
+    const beside = (key: string) => [...path.slice(0, -1), key];
+    return (
+      <PigmentControl
+        pigment={values[name] as Pigment}
+        depth={values.depth as number}
+        onChange={(pigment, what) => set(path, pigment, what)}
+        onDepth={(depth, what) => set(beside('depth'), depth, what)}
+        onTake={({ name: taken, pigment, depth }) =>
+          set(path.slice(0, -1), { ...values, pigment, depth }, `pigment ${taken.toLowerCase()}`)
+        }
+      />
+    );
+  },
   range: ({ name, values, path, set, within = '' }) => (
     <ReachControl
       label={wordWithin(within, name)}
@@ -77,7 +85,7 @@ const controlOf = (field: Field) => controls[field.type] as ComponentType<FieldP
 export function FieldControls({ fields, values, path = [], set, called, within }: FieldsProps) {
   return Object.entries(fields).map(([name, field]) => {
     const Control = controlOf(field);
-    if (!Control) return null;
+    if (!Control || ('within' in field && field.within)) return null;
     return (
       <Control
         key={name}

@@ -80,7 +80,15 @@ const paintOf = (pigment: Pigment): string =>
 const same = (a: Pigment, b: Pigment) => JSON.stringify(a) === JSON.stringify(b);
 
 /** Pigments kept for all photographs, and the starter box; the first nine are taken by the keys 1 to 9. */
-export function PigmentBox({ pigment, onTake }: { pigment: Pigment; onTake: (taken: NamedPigment) => void }) {
+export function PigmentBox({
+  pigment,
+  depth,
+  onTake,
+}: {
+  pigment: Pigment;
+  depth: number;
+  onTake: (taken: NamedPigment) => void;
+}) {
   const kept = usePigments();
   const keep = useKeepPigments();
   const rename = useRenamePigment();
@@ -89,7 +97,8 @@ export function PigmentBox({ pigment, onTake }: { pigment: Pigment; onTake: (tak
   const [naming, setNaming] = useState<'new' | 'old' | null>(null);
   const own = kept.data ?? [];
   const all: readonly NamedPigment[] = [...own, ...starterBox];
-  const chosen = own.find(p => same(p.pigment, pigment));
+  const isHere = (p: NamedPigment) => same(p.pigment, pigment) && p.depth === depth;
+  const chosen = own.find(isHere);
 
   useKeys({
     pigment: ({ target, key }) => {
@@ -121,7 +130,7 @@ export function PigmentBox({ pigment, onTake }: { pigment: Pigment; onTake: (tak
               setNaming(null);
               if (!name) return;
               if (naming === 'old' && chosen) rename.mutate({ id: chosen.id, name: name.slice(0, 60) });
-              else keep.mutate([{ name: name.slice(0, 60), pigment }]);
+              else keep.mutate([{ name: name.slice(0, 60), pigment, depth }]);
             }}
           />
         ) : (
@@ -175,7 +184,7 @@ export function PigmentBox({ pigment, onTake }: { pigment: Pigment; onTake: (tak
           <Well
             key={'id' in p ? String(p.id) : p.name}
             type="button"
-            aria-pressed={same(p.pigment, pigment)}
+            aria-pressed={isHere(p)}
             title={i < 9 ? `${p.name} (${i + 1})` : p.name}
             onClick={() => onTake(p)}
           >

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import styled from 'styled-components';
 import { atVividness, vividnessOf } from '../../core/colour/vividness';
-import type { Pigment } from '../../core/colour/pigments';
+import type { NamedPigment, Pigment } from '../../core/colour/pigments';
 import { Segments } from '../ui/buttons';
 import { ColourPicker } from '../ui/colour';
 import { Slider } from '../ui/slider';
@@ -24,6 +24,13 @@ const Frame = styled.div`
 
 const Vivid = styled.div`
   padding: 2px 16px 4px;
+  .ends {
+    display: flex;
+    justify-content: space-between;
+    margin: -3px 56px 4px 82px;
+    font-size: 12px;
+    color: var(--ink-2);
+  }
 `;
 
 const same = (a: Pigment, b: Pigment) => JSON.stringify(a) === JSON.stringify(b);
@@ -76,11 +83,19 @@ function Vividness({
 /** The colour of a wash: one, or a ramp that follows the tones beneath. */
 export function PigmentControl({
   pigment,
+  depth,
   onChange,
+  onDepth,
+  onTake,
 }: {
   pigment: Pigment;
+  /** -1 body colour .. 1 dye. */
+  depth: number;
   /** With a name when it has come to rest. */
   onChange: (pigment: Pigment, what?: string) => void;
+  onDepth: (depth: number, what?: string) => void;
+  /** A pigment of the box, with its depth. */
+  onTake: (taken: NamedPigment) => void;
 }) {
   const colour = pigment.kind === 'flat' ? pigment.colour : pigment.stops[0].colour;
   return (
@@ -136,11 +151,25 @@ export function PigmentControl({
       ) : null}
       <Vivid>
         <Vividness pigment={pigment} onChange={onChange} />
+        <Slider
+          label="Depth"
+          name="Depth, from body colour to dye"
+          value={depth}
+          min={-1}
+          max={1}
+          step={0.01}
+          standard={0}
+          shownTimes={100}
+          onChange={v => onDepth(v)}
+          onChangeEnd={v => onDepth(v, 'depth')}
+        />
+        <div className="ends" aria-hidden="true">
+          <span>Body colour</span>
+          <span>Tint</span>
+          <span>Dye</span>
+        </div>
       </Vivid>
-      <PigmentBox
-        pigment={pigment}
-        onTake={taken => onChange(structuredClone(taken.pigment), `pigment ${taken.name.toLowerCase()}`)}
-      />
+      <PigmentBox pigment={pigment} depth={depth} onTake={taken => onTake(structuredClone(taken))} />
     </>
   );
 }
