@@ -6,12 +6,13 @@ import type { Step } from '../treatment/schema';
 /** What pixels depend on, as what equal keys are made of. */
 
 /** What makes a step's pixels: its name, id and place on the line do not. */
-export const pixelKey = ({ kind, strength, mix, reach, settings }: Step) => ({
+export const pixelKey = ({ kind, strength, mix, reach, settings, alone }: Step) => ({
   kind,
   strength,
   mix,
   reach,
   settings,
+  alone,
 });
 
 const known = new WeakMap<Mask, string>();

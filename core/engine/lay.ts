@@ -82,7 +82,7 @@ export function activeSteps(treatment: Treatment): Step[] {
 
 /** Whether a step can be told colour by colour: it has no mask, and what it makes looks at no neighbours. */
 export function fitsTable(step: Step, context: StepContext): boolean {
-  return step.mask === null && !kindOf(step).field?.(step.settings, context);
+  return step.mask === null && !step.alone && !kindOf(step).field?.(step.settings, context);
 }
 
 /** Whether a step sees each colour alone, with nothing done to the picture before. */

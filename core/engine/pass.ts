@@ -7,6 +7,7 @@ import type { Table } from './bake';
  * One thing done to a picture.
  * - `points`: each colour by itself, through a table or exactly, through a mask where there is one;
  * - `field`: a step that needs more than each colour, laid on through its mask;
+ * - `alone`: the coverage of a mask in place of the picture, white on black;
  * - `ground`: what is there now is kept as the photograph with only its Ground steps.
  */
 export type Pass = {
@@ -30,5 +31,6 @@ export type Pass = {
       onGround: boolean;
     }
   | { kind: 'field'; field: Field; step: Step; coverage: Coverage | null; onGround: boolean }
+  | { kind: 'alone'; coverage: Coverage; onGround: boolean }
   | { kind: 'ground' }
 );

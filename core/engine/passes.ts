@@ -173,6 +173,15 @@ function addPreparing(layout: Layout, step: Step, field: Field, onGround: boolea
 /** Adds a step that stands by itself: one with a mask, or one that needs more than each colour. */
 function addAlone(layout: Layout, step: Step, coverage: Coverage | null, onGround: boolean): void {
   const { treatment, use } = layout;
+  if (step.alone && coverage) {
+    layout.passes.push({
+      kind: 'alone',
+      key: JSON.stringify(['alone', maskKey(step.mask!, treatment.masks), onGround]),
+      coverage,
+      onGround,
+    });
+    return;
+  }
   const kind = kindOf(step);
   const before = layout.grey ? null : kind.prepares?.(step.settings);
   const bleed = kind.bleed?.(step.settings) ?? 0;

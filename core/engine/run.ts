@@ -1,6 +1,6 @@
 import { readCodes } from '../kernels/codes';
 import type { Codes } from '../kernels/grid';
-import { cut, drawBack, layNormal, layThrough, partOfCovered, type Covered } from '../kernels/lay';
+import { cut, drawBack, layAlone, layNormal, layThrough, partOfCovered, type Covered } from '../kernels/lay';
 import type { StrokeMemory } from '../masks/laid-strokes';
 import type { Region } from '../steps/define';
 import type { Geometry, Rectangle } from '../frame/geometry';
@@ -65,6 +65,11 @@ export function runPass(
 ): void {
   if (pass.kind === 'ground') {
     working.ground = working.rgb.slice();
+    return;
+  }
+  if (pass.kind === 'alone') {
+    const alone = pass.coverage.of(part, geometry, inputOf(working, pass.onGround), survey.mask);
+    layAlone(working.rgb, part, alone);
     return;
   }
   let covered: Covered | null = null;

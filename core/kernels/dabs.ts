@@ -69,15 +69,19 @@ export function linear(
   lattice: Lattice,
   [fromX, fromY]: readonly [number, number],
   [toX, toY]: readonly [number, number],
+  softness: number,
 ): void {
   const dx = toX - fromX;
   const dy = toY - fromY;
   const square = dx * dx + dy * dy;
+  // At least one cell wide, so that a hard edge is smooth.
+  const soft = Math.max(softness, square > 0 ? lattice.cell / Math.sqrt(square) : 1);
   for (let j = 0, o = 0; j < lattice.height; j++) {
     const y = (lattice.y + j + 0.5) * lattice.cell - fromY;
     for (let i = 0; i < lattice.width; i++, o++) {
       const x = (lattice.x + i + 0.5) * lattice.cell - fromX;
       let t = square > 0 ? 1 - (x * dx + y * dy) / square : 0;
+      if (soft < 1) t = (t - 0.5) / soft + 0.5;
       t = t < 0 ? 0 : t > 1 ? 1 : t;
       coverage[o] = t * t * (3 - 2 * t);
     }

@@ -80,6 +80,17 @@ export function layNormal(
   });
 }
 
+/** Coverage in place of a picture: white where it covers, black elsewhere. */
+export function layAlone(rgb: Float32Array, region: Part, covered: Covered | null): void {
+  rgb.fill(0);
+  if (!covered) return;
+  alongRows(region, covered, (pixel, from) => {
+    for (let i = 0, p = pixel * 3; i < covered.width; i++, p += 3) {
+      rgb.fill(covered.values[from + i], p, p + 3);
+    }
+  });
+}
+
 type Layer = (beneath: Float64Array, own: Float64Array, coverage: number) => void;
 
 /** The same through a mix or a reach: `lay` does one pixel. */

@@ -1,7 +1,7 @@
 import type { Rectangle } from '../frame/geometry';
 import type { Lattice } from '../kernels/dabs';
 import { defaultsOf, type Fields, type SettingsOf } from '../settings/fields';
-import type { Handle, Outline } from '../settings/handles';
+import type { Handle, Measure, Outline } from '../settings/handles';
 import type { StrokeMemory } from './laid-strokes';
 
 /** How parts join to what stands before them in a mask. */
@@ -47,6 +47,8 @@ interface Named<K extends string, F extends Fields> {
   standsOn?: (settings: SettingsOf<F>) => string;
   /** The points by which it is held on the picture, as fractions of the photograph. */
   handles?: (settings: SettingsOf<F>, photograph: Size) => Handle<SettingsOf<F>>[];
+  /** Numbers that follow from where it lies, to be read and typed. */
+  measures?: (settings: SettingsOf<F>, photograph: Size) => Measure<SettingsOf<F>>[];
   /** Lines that show on the picture where it lies. */
   outline?: (settings: SettingsOf<F>, photograph: Size) => Outline[];
 }

@@ -8,6 +8,7 @@ import type { Mask } from './mask';
 import { maskSchema } from './schema';
 import { carry } from '../formats/carried';
 import { coverageOf } from './coverage';
+import { kindOfPart, type MaskPart } from './parts';
 import { readGreyPng, writeGreyPng } from '../formats/grey-png';
 
 const SIZE = { width: 120, height: 80 };
@@ -73,6 +74,94 @@ describe('parts', () => {
     const hues = covered([{ kind: 'hues', centre: 0, width: 40, softness: 0.2 }]);
     expect(hues(0.97, 0.05)).toBeGreaterThan(0.5);
     expect(hues(0.05, 0.95)).toBe(0);
+  });
+
+  it('a gradient is as soft as it is told, from a hard edge at its middle to its whole length', () => {
+    for (const softness of [0, 0.1, 0.4, 1]) {
+      const at = covered([{ kind: 'linear', from: [0, 0.5], to: [1, 0.5], softness }]);
+      const rows = Array.from({ length: SIZE.width }, (_, i) => at((i + 0.5) / SIZE.width, 0.5));
+      rows.slice(1).forEach((v, i) => expect(v).toBeLessThanOrEqual(rows[i] + 1e-6));
+      const soft = rows.filter(v => v > 0.001 && v < 0.999).length;
+      expect(Math.abs(soft - Math.max(1, softness * SIZE.width))).toBeLessThan(SIZE.width * 0.06 + 2);
+      if (softness < 0.9) expect(at(0.5 - softness / 2 - 0.03, 0.5)).toBeGreaterThan(0.999);
+    }
+  });
+
+  it('hues leave out the near-greys below their least colour, softly', () => {
+    // From grey to a full red, the same hue all along.
+    const strip = (colour: number) => {
+      const rgb = new Float32Array(101 * 3);
+      for (let i = 0; i <= 100; i++) rgb.set([0.4 + 0.005 * i, 0.4, 0.4], i * 3);
+      const part = { kind: 'hues', op: 'add', centre: 0, width: 30, softness: 0.2, colour } as const;
+      const kind = kindOfPart(part);
+      if (kind.reads === 'place') throw new Error('hues are seen');
+      return kind.see(part, { beneath: rgb, ground: rgb }, 101);
+    };
+    fc.assert(
+      fc.property(fc.double({ min: 0.05, max: 0.28, noNaN: true }), colour => {
+        const seen = strip(colour);
+        seen.forEach((v, i) => {
+          const chroma = 0.005 * i;
+          if (chroma < colour * 0.33) expect(v).toBe(0);
+          if (chroma > colour * 1.7) expect(v).toBeGreaterThan(0.999);
+          // No step from one to the next: nothing is cut out hard.
+          if (i) expect(v - seen[i - 1]).toBeLessThan(Math.min(0.25, 0.0065 / colour + 0.01) + 0.06);
+          if (i) expect(v).toBeGreaterThanOrEqual(seen[i - 1] - 1e-6);
+        });
+      }),
+    );
+  });
+
+  it('shapes are measured and set in numbers, and turned by a handle about their middle', () => {
+    const size = { width: 300, height: 200 };
+    const length = fc.double({ min: 0.05, max: 1.5, noNaN: true });
+    const turned = fc.double({ min: -179, max: 179, noNaN: true });
+    const gradient: MaskPart = { kind: 'linear', op: 'add', from: [0.3, 0.2], to: [0.5, 0.9], softness: 1 };
+    const round: MaskPart = {
+      kind: 'oval',
+      op: 'add',
+      centre: [0.4, 0.6],
+      radii: [0.2, 0.1],
+      angle: 10,
+      feather: 0.3,
+      outside: false,
+    };
+    fc.assert(
+      fc.property(length, turned, (v, angle) => {
+        for (const start of [gradient, round]) {
+          const kind = kindOfPart(start);
+          for (const { name, unit } of kind.measures!(start, size)) {
+            const of = (part: MaskPart) => kind.measures!(part, size).find(m => m.name === name)!;
+            const wanted = unit === 'length' ? v : angle;
+            const made = { ...start, ...of(start).set(wanted) } as MaskPart;
+            expect(of(made).value).toBeCloseTo(wanted, 6);
+            // The others stay.
+            for (const other of kind.measures!(start, size)) {
+              if (other.name === name) continue;
+              const now = kind.measures!(made, size).find(m => m.name === other.name)!;
+              expect(now.value).toBeCloseTo(other.value, 6);
+            }
+          }
+          const handles = kind.handles!(start, size);
+          const handle = handles.find(h => h.name.startsWith('Turn'))!;
+          const middle = handles.find(h => h.name.startsWith('Middle'))!;
+          const moved = {
+            ...start,
+            ...handle.move([
+              middle.at[0] + (Math.cos(angle) * 60) / size.width,
+              middle.at[1] + (Math.sin(angle) * 60) / size.height,
+            ]),
+          } as MaskPart;
+          const back = kind.handles!(moved, size).find(h => h.name.startsWith('Middle'))!;
+          expect(back.at[0]).toBeCloseTo(middle.at[0], 6);
+          expect(back.at[1]).toBeCloseTo(middle.at[1], 6);
+          for (const m of kind.measures!(start, size)) {
+            if (m.unit !== 'length') continue;
+            expect(kind.measures!(moved, size).find(n => n.name === m.name)!.value).toBeCloseTo(m.value, 6);
+          }
+        }
+      }),
+    );
   });
 
   it('a picture is a grey PNG of 8 or 16 bits', async () => {

@@ -11,8 +11,8 @@ export interface NumberField {
   min: number;
   max: number;
   default: number;
-  /** How the number reads: `amount` -1..1 and `fraction` 0..1 are shown times 100; `length` in thousandths of the long edge. */
-  unit: 'ev' | 'amount' | 'fraction' | 'hue' | 'plain' | 'length' | 'whole';
+  /** How the number reads: `amount` -1..1 and `fraction` 0..1 are shown times 100; `length` in percent of the long edge, pixels beside it. */
+  unit: 'ev' | 'amount' | 'fraction' | 'hue' | 'turn' | 'plain' | 'length' | 'whole';
   /** Its control stands within that of this neighbour. */
   within?: string;
   /** What stands above its control and shows what it moves. */
@@ -193,6 +193,8 @@ export const exposure = (min: number, max: number): NumberField => numberOf(min,
 export const amount = numberOf(-1, 1, 'amount');
 export const fraction = numberOf(0, 1, 'fraction');
 export const hue = numberOf(0, 360, 'hue');
+/** Degrees clockwise. */
+export const turn = numberOf(-360, 360, 'turn');
 /** A plain number in a range of its own. */
 export const plain = (min: number, max: number, value = 0): NumberField => numberOf(min, max, 'plain')(value);
 /** A whole number. */

@@ -15,3 +15,14 @@ export interface Outline {
   /** An inner or outer end of something soft. */
   faint?: boolean;
 }
+
+/** A number that follows from where something lies, and what is set once it is another: to be read and typed. */
+export interface Measure<S> {
+  name: string;
+  /** A length is a fraction of the long edge of the photograph, a turn in degrees clockwise. */
+  unit: 'length' | 'turn';
+  value: number;
+  min: number;
+  max: number;
+  set: (value: number) => S;
+}

@@ -4,6 +4,9 @@ import type { ToneRange } from '../settings/fields';
 
 /** The parts of a picture that settings by hue or tone touch. */
 
+/** Chroma that a pixel has at least to be of a family, about half. */
+const LEAST_COLOUR = 0.06;
+
 /** The tones of the three ranges as ramps: where `core/colour/tones` gives each a share. */
 const TONES = {
   darks: [0, 0, 0.08, 0.42],
@@ -30,9 +33,18 @@ export function familyZone(family: string | undefined): MaskPart | null {
   const others = Object.values(FAMILIES).filter(hue => hue !== own);
   const up = Math.min(...others.map(hue => (hue - own + 360) % 360));
   const down = Math.min(...others.map(hue => (own - hue + 360) % 360));
-  return { kind: 'hues', op: 'add', centre: own, width: 0, softness: (up + down) / 120 };
+  return {
+    kind: 'hues',
+    op: 'add',
+    centre: own,
+    width: 0,
+    softness: (up + down) / 120,
+    colour: LEAST_COLOUR,
+  };
 }
 
 /** A sixth of the circle about a family's hue, as inks have them; null where it is no family. */
 export const sixthZone = (family: string | undefined): MaskPart | null =>
-  isFamily(family) ? { kind: 'hues', op: 'add', centre: FAMILIES[family], width: 0, softness: 1 } : null;
+  isFamily(family)
+    ? { kind: 'hues', op: 'add', centre: FAMILIES[family], width: 0, softness: 1, colour: LEAST_COLOUR }
+    : null;

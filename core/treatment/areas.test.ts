@@ -17,6 +17,7 @@ import {
   showingArea,
   usersOf,
 } from './areas';
+import { paint, pixelAt, read, rendered } from '../testing/pictures';
 import type { Stroke } from '../settings/fields';
 import { bareTreatment, parseTreatment, type Treatment } from './schema';
 
@@ -176,5 +177,46 @@ describe('an area shown', () => {
     const lit = Array.from({ length: WIDTH }, (_, x) => edge(x, 20)).filter(([r]) => r < 120).length;
     expect(lit).toBeGreaterThan(0);
     expect(showingArea(treatment, area, 'off', '#20d0b0')).toBe(treatment);
+  });
+
+  it('is shown in grey as it is for the step that is laid through it, whatever it reads', () => {
+    // A ramp from black to white; the area is its middle tones beneath a step that then makes them black.
+    const strip = paint(100, 10, x => [x, x, x]);
+    const base = read(
+      [
+        {
+          kind: 'curve',
+          settings: {
+            points: {
+              all: [
+                [0, 0],
+                [1, 0.5],
+              ],
+            },
+          },
+        },
+        {
+          kind: 'wash',
+          mask: 'm',
+          mix: 'normal',
+          settings: { pigment: { kind: 'flat', colour: '#000000' } },
+        },
+        { kind: 'levels', stage: 'colour', settings: { gamma: 3 } },
+      ],
+      { masks: [{ id: 'm', parts: [{ kind: 'tones', range: [0.2, 0.25, 0.35, 0.4] }] }] },
+    );
+    const seen = rendered(showingArea(base, 'm', 'grey', '#20d0b0'), strip, { pixels: 1000 });
+    // The curve halves the tones: 0.3 beneath the wash is 0.6 of the ramp.
+    expect(pixelAt(seen, 60, 5)[0]).toBeGreaterThan(0.99);
+    expect(pixelAt(seen, 30, 5)[0]).toBeLessThan(0.01);
+    expect(pixelAt(seen, 90, 5)[0]).toBeLessThan(0.01);
+    // By hue it is read from the photograph, also behind a conversion.
+    const reds = paint(100, 10, x => (x < 0.5 ? [0.7, 0.2, 0.2] : [0.2, 0.3, 0.7]));
+    const hued = read([{ kind: 'mono' }, { kind: 'wash', mask: 'm' }], {
+      masks: [{ id: 'm', parts: [{ kind: 'hues', centre: 0, width: 40 }] }],
+    });
+    const found = rendered(showingArea(hued, 'm', 'grey', '#20d0b0'), reds, { pixels: 1000 });
+    expect(pixelAt(found, 20, 5)[0]).toBeGreaterThan(0.99);
+    expect(pixelAt(found, 80, 5)[0]).toBeLessThan(0.01);
   });
 });

@@ -145,6 +145,14 @@ export type AreaShown = 'film' | 'grey' | 'edge' | 'off';
 const SHOWN = 'shown area';
 const EDGE = 'shown edge';
 
+/** An area alone, as it is for the first step that is laid through it: read from the picture beneath that. */
+function beneathUser(treatment: Treatment, id: string, shown: Step): Treatment {
+  const user = treatment.steps.findIndex(s => s.mask === id);
+  const steps = user < 0 ? treatment.steps : treatment.steps.slice(0, user);
+  const stage = steps.at(-1)?.stage === 'ground' ? 'mono' : 'finish';
+  return { ...treatment, steps: [...steps, { ...shown, stage, alone: true }] };
+}
+
 /**
  * The treatment with an area shown over it, for looking alone: a film of a colour, the area in grey, or a line at its
  * edge.
@@ -173,9 +181,7 @@ export function showingArea(
   // An area that nothing has been added to is nowhere, and needs nothing shown.
   const add = (...steps: Step[]): Treatment => ({ ...treatment, steps: [...treatment.steps, ...steps] });
   if (how === 'film') return add(wash(SHOWN, colour, id, 0.55));
-  if (how === 'grey') {
-    return { ...add(wash(`${SHOWN} black`, '#000000', null, 1), wash(SHOWN, '#ffffff', id, 1)), strength: 1 };
-  }
+  if (how === 'grey') return { ...beneathUser(treatment, id, wash(SHOWN, '#ffffff', id, 1)), strength: 1 };
   const around: Mask = { ...emptyMask(EDGE, ''), grow: line, parts: [{ kind: 'mask', op: 'add', mask: id }] };
   const ring: Mask = {
     ...emptyMask(SHOWN, ''),

@@ -29,6 +29,8 @@ export interface Step<K extends Kind = Kind> {
   /** The id of a mask of the treatment. */
   mask: string | null;
   settings: Settings<K>;
+  /** For looking only, never stored: the step's area is shown by itself, white on black, and nothing of what it lies on. */
+  alone?: true;
 }
 
 export interface Treatment {

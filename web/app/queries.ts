@@ -160,7 +160,9 @@ export const useRemoveTable = () => {
 
 export const useKeepPigments = () =>
   useChange((kept: readonly NamedPigment[]) =>
-    call(pigments.keepPigments, { body: { pigments: kept.map(({ name, pigment, depth }) => ({ name, pigment, depth })) } }),
+    call(pigments.keepPigments, {
+      body: { pigments: kept.map(({ name, pigment, depth }) => ({ name, pigment, depth })) },
+    }),
   );
 
 export const useRenamePigment = () =>

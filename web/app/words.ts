@@ -43,6 +43,8 @@ const words: Record<string, string> = {
   'tones.range': 'Tones of the area',
   'oval.feather': 'Softness',
   'oval.outside': 'Outside',
+  'oval.angle': 'Turn',
+  'hues.colour': 'Least colour',
   c: 'Cyan',
   m: 'Magenta',
   y: 'Yellow',

@@ -6,6 +6,9 @@ import type { Treatment } from '../../core/treatment/schema';
 import { countOf, wordFor } from '../app/words';
 import { LinkButton } from '../ui/buttons';
 import { FieldControls } from '../controls/FieldControls';
+import { inPixels, units } from '../controls/units';
+import type { Measure } from '../../core/settings/handles';
+import { Slider } from '../ui/slider';
 import type { SetSetting } from '../takes/useEdits';
 
 const List = styled.ul`
@@ -47,13 +50,47 @@ function nameOfPart(part: MaskPart, treatment: Treatment): string {
   return name?.(part, treatment) ?? wordFor(part.kind);
 }
 
+/** A number of where a part lies. */
+function MeasureControl<S>({
+  measure,
+  longEdge,
+  changed,
+  onPreview,
+  onCommit,
+}: {
+  measure: Measure<S>;
+  longEdge: number;
+  changed: (settings: S) => Treatment;
+  onPreview: (treatment: Treatment) => void;
+  onCommit: (treatment: Treatment, label: string) => void;
+}) {
+  const { name, unit, value, min, max, set } = measure;
+  return (
+    <Slider
+      label={name}
+      name={`Area ${name.toLowerCase()}`}
+      value={value}
+      min={min}
+      max={max}
+      {...units[unit]}
+      standard={value}
+      beside={unit === 'length' ? inPixels(longEdge) : undefined}
+      onChange={v => onPreview(changed(set(v)))}
+      onChangeEnd={v => onCommit(changed(set(v)), `Area ${name.toLowerCase()}`)}
+    />
+  );
+}
+
 /** What an area is made of, in order: strokes, shapes, tones, hues, other areas. */
 export function AreaParts({
+  picture,
   treatment,
   area,
   onPreview,
   onCommit,
 }: {
+  /** The photograph's size in pixels. */
+  picture: { width: number; height: number };
   treatment: Treatment;
   area: Mask;
   onPreview: (treatment: Treatment) => void;
@@ -86,6 +123,20 @@ export function AreaParts({
               Take out
             </LinkButton>
           </div>
+          {kindOfPart(part)
+            .measures?.(part, picture)
+            .map(measure => (
+              <MeasureControl
+                key={measure.name}
+                measure={measure}
+                longEdge={Math.max(picture.width, picture.height)}
+                changed={settings =>
+                  changePart(treatment, area.id, index, { ...part, ...settings } as MaskPart)
+                }
+                onPreview={onPreview}
+                onCommit={onCommit}
+              />
+            ))}
           <FieldControls
             fields={kindOfPart(part).fields}
             values={{ ...part }}

@@ -22,6 +22,7 @@ import { tell } from '../app/notices';
 import { IconButton } from '../ui/buttons';
 import { NameField } from '../ui/inplace';
 import { Menu } from '../ui/overlays';
+import { inPixels } from '../controls/units';
 import { Slider } from '../ui/slider';
 import { save } from '../ui/save';
 import { AreaList } from './AreaList';
@@ -222,7 +223,13 @@ export const AreaSection = memo(function AreaSection({
           {area.parts.length === 0 ? (
             <p>Nothing yet: paint it on the picture, or take a tool below.</p>
           ) : null}
-          <AreaParts treatment={treatment} area={area} onPreview={onPreview} onCommit={onCommit} />
+          <AreaParts
+            picture={picture}
+            treatment={treatment}
+            area={area}
+            onPreview={onPreview}
+            onCommit={onCommit}
+          />
           {(
             [
               ['feather', 'Feather', 0, 0.05, 0.0005],
@@ -239,9 +246,10 @@ export const AreaSection = memo(function AreaSection({
               max={max}
               step={each}
               standard={0}
-              shownTimes={max === 1 ? 100 : 1000}
-              unit={max === 1 ? '' : '‰'}
-              decimals={max === 1 ? 0 : 1}
+              shownTimes={100}
+              unit={max === 1 ? '' : '%'}
+              decimals={max === 1 ? 0 : 2}
+              beside={max === 1 ? undefined : inPixels(Math.max(picture.width, picture.height))}
               onChange={v => onPreview(changeArea(treatment, area.id, { [setting]: v }))}
               onChangeEnd={v =>
                 onCommit(changeArea(treatment, area.id, { [setting]: v }), `Area ${label.toLowerCase()}`)

@@ -5,7 +5,7 @@ import styled from 'styled-components';
 import type { AreaShown } from '../../core/treatment/areas';
 import { ColourPicker } from '../ui/colour';
 import { Slider } from '../ui/slider';
-import { RADIUS, type AreaTool, type Painting } from './usePainting';
+import { RADIUS, toolNames, type AreaTool, type Painting } from './usePainting';
 
 const Bar = styled.div`
   position: absolute;
@@ -33,6 +33,11 @@ const Bar = styled.div`
     grid-template-columns: auto 50px 34px;
     column-gap: 6px;
     width: auto;
+  }
+  .hint {
+    color: var(--ink-2);
+    overflow: hidden;
+    text-overflow: ellipsis;
   }
   .film {
     display: flex;
@@ -136,44 +141,48 @@ export const PaintBar = memo(function PaintBar({ painting }: { painting: Paintin
         </Choice>
       </div>
       <div>
-        <span className="sizes">
-          <Slider
-            label="Size"
-            name="Brush size"
-            value={Math.min(1, Math.max(0, size))}
-            min={0}
-            max={1}
-            step={0.01}
-            standard={0.65}
-            shownTimes={100}
-            onChange={v => setBrush({ radius: RADIUS.least * (RADIUS.most / RADIUS.least) ** v })}
-            onChangeEnd={() => undefined}
-          />
-          <Slider
-            label="Hard"
-            name="Brush hardness"
-            value={brush.hardness}
-            min={0}
-            max={1}
-            step={0.01}
-            standard={0.5}
-            shownTimes={100}
-            onChange={hardness => setBrush({ hardness })}
-            onChangeEnd={() => undefined}
-          />
-          <Slider
-            label="Flow"
-            name="Brush flow"
-            value={brush.flow}
-            min={0.01}
-            max={1}
-            step={0.01}
-            standard={1}
-            shownTimes={100}
-            onChange={flow => setBrush({ flow })}
-            onChangeEnd={() => undefined}
-          />
-        </span>
+        {tool === 'brush' ? (
+          <span className="sizes">
+            <Slider
+              label="Size"
+              name="Brush size"
+              value={Math.min(1, Math.max(0, size))}
+              min={0}
+              max={1}
+              step={0.01}
+              standard={0.65}
+              shownTimes={100}
+              onChange={v => setBrush({ radius: RADIUS.least * (RADIUS.most / RADIUS.least) ** v })}
+              onChangeEnd={() => undefined}
+            />
+            <Slider
+              label="Hard"
+              name="Brush hardness"
+              value={brush.hardness}
+              min={0}
+              max={1}
+              step={0.01}
+              standard={0.5}
+              shownTimes={100}
+              onChange={hardness => setBrush({ hardness })}
+              onChangeEnd={() => undefined}
+            />
+            <Slider
+              label="Flow"
+              name="Brush flow"
+              value={brush.flow}
+              min={0.01}
+              max={1}
+              step={0.01}
+              standard={1}
+              shownTimes={100}
+              onChange={flow => setBrush({ flow })}
+              onChangeEnd={() => undefined}
+            />
+          </span>
+        ) : (
+          <span className="hint">{toolNames[tool]}</span>
+        )}
         <span className="push" />
         <span className="film">
           <ColourPicker

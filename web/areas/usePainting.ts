@@ -50,7 +50,8 @@ const clampRadius = (radius: number) => Math.min(RADIUS.most, Math.max(RADIUS.le
 /** Points of a stroke closer than this share of the radius are left out. */
 const POINTS_APART = 0.15;
 
-const toolNames: Record<AreaTool, string> = {
+/** What the hand does with each tool. */
+export const toolNames: Record<AreaTool, string> = {
   brush: 'Paint the area; hold Alt to take away, Shift for a straight line.',
   linear: 'Drag a straight gradient, from full to nothing.',
   oval: 'Drag an oval from its middle.',
@@ -172,7 +173,7 @@ export function usePainting(
           if (Math.hypot(across, down) < 4) return;
           const part: MaskPart =
             state.tool === 'linear'
-              ? { kind: 'linear', op, from: place(at), to: place(to) }
+              ? { kind: 'linear', op, from: place(at), to: place(to), softness: 1 }
               : {
                   kind: 'oval',
                   op,
@@ -228,6 +229,8 @@ export function usePainting(
                   centre: Math.round(hueSixths(r, g, b, most, span) * 60) % 360,
                   width: 36,
                   softness: 0.4,
+                  // What has much less colour than the place is left out: the near-greys about it.
+                  colour: Math.min(0.3, Math.max(0.08, round(span * 0.45))),
                 }
               : {
                   kind: 'tones',

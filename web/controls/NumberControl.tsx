@@ -10,8 +10,8 @@ import type { FieldProps, Values } from './fields';
 import { huePaint, lightnessOf, saturationPaint } from './paint';
 import { Section } from './Section';
 import { ToneRamp } from './ToneRamp';
-import { HoldContext } from './tools';
-import { units } from './units';
+import { HoldContext, LongEdgeContext } from './tools';
+import { inPixels, units } from './units';
 
 /** The OKLab lightness of a track that stands for no range of tones. */
 const MIDDLE = 0.66;
@@ -54,6 +54,7 @@ const NumberSlider = memo(function NumberSlider({
 }) {
   const path = at.split('.');
   const hold = useContext(HoldContext);
+  const longEdge = useContext(LongEdgeContext);
   const word = (i: number) => wordWithin(path[i - 1] ?? within, path[i]);
   const label = word(path.length - 1);
   const own = path.map((_, i) => (i ? word(i).toLowerCase() : word(i))).join(' ');
@@ -68,6 +69,7 @@ const NumberSlider = memo(function NumberSlider({
       standard={field.default}
       {...units[field.unit]}
       paint={paint}
+      beside={field.unit === 'length' && longEdge > 0 ? inPixels(longEdge) : undefined}
       onChange={v => set.glide(path, v)}
       onChangeEnd={v => set(path, v, own.toLowerCase())}
       onHold={held => hold(held ? [path] : [])}

@@ -24,6 +24,9 @@ export function useTools(): BenchTools {
   return tools;
 }
 
+/** The long edge of the photograph in pixels, which lengths are told in; 0 where there is none. */
+export const LongEdgeContext = createContext(0);
+
 /** Told which settings are held, by their paths, and that none is. Stays the same function. */
 export type Hold = (paths: readonly (readonly string[])[]) => void;
 

@@ -109,7 +109,11 @@ export async function advice(picture: PictureInfo, treatment: Treatment, stepId:
 }
 
 /** What a step of a kind finds by itself in the picture beneath it: settings to be changed. */
-export async function automatic(picture: PictureInfo, beneath: Treatment, kind: Kind): Promise<Found<object>> {
+export async function automatic(
+  picture: PictureInfo,
+  beneath: Treatment,
+  kind: Kind,
+): Promise<Found<object>> {
   const offer = stepKind(kind)?.automatic;
   if (!offer) throw new RangeError(`${kind} finds nothing by itself`);
   return offer.find(await smallCodes(picture, beneath));

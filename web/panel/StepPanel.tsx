@@ -15,7 +15,7 @@ import type { SetSetting, StepAction } from '../takes/useEdits';
 import { LayingOn } from './LayingOn';
 import { Loupe } from './Loupe';
 import { StepTitle } from './StepTitle';
-import { HoldContext, ToolsContext, type Hold } from '../controls/tools';
+import { HoldContext, LongEdgeContext, ToolsContext, type Hold } from '../controls/tools';
 
 const Head = styled.div`
   padding: 8px 16px 7px;
@@ -122,7 +122,9 @@ export function StepPanel({
           <Automatic onBoard={onBoard} />
           {kind.seenNatural ? <Loupe /> : null}
           <HoldContext.Provider value={onHold}>
-            <FieldControls key={step.id} fields={kind.fields} values={{ ...step.settings }} set={onSet} />
+            <LongEdgeContext.Provider value={Math.max(picture.width, picture.height)}>
+              <FieldControls key={step.id} fields={kind.fields} values={{ ...step.settings }} set={onSet} />
+            </LongEdgeContext.Provider>
           </HoldContext.Provider>
         </ToolsContext.Provider>
         <AreaSection

@@ -22,6 +22,7 @@ export function optionsOf(shown: Shown): Intl.NumberFormatOptions {
     minimumFractionDigits: decimals,
     signDisplay: centred ? 'exceptZero' : 'auto',
     ...(unit === '°' && { style: 'unit', unit: 'degree', unitDisplay: 'narrow' }),
+    ...(unit === '%' && { style: 'unit', unit: 'percent' }),
   };
   options.set(keyOf(shown), made);
   return made;

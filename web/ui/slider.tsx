@@ -6,9 +6,16 @@ import { written } from './number-format';
 import { useHeld } from './useHeld';
 import { useWheel } from './useWheel';
 
-const Row = styled.div<{ $wide?: boolean }>`
+const Row = styled.div<{ $wide?: boolean; $beside?: boolean }>`
   display: grid;
-  grid-template-columns: ${p => (p.$wide ? '88px 1fr 64px' : '72px 1fr 46px')};
+  grid-template-columns: ${p => (p.$wide ? '88px 1fr 64px' : p.$beside ? '72px 1fr 52px 46px' : '72px 1fr 46px')};
+  > small {
+    font-size: 12px;
+    color: var(--ink-2);
+    white-space: nowrap;
+    text-align: right;
+    font-variant-numeric: tabular-nums;
+  }
   column-gap: 10px;
   align-items: center;
   height: 27px;
@@ -97,6 +104,8 @@ export interface SliderProps {
   /** A CSS background that shows what the values give. */
   paint?: string;
   wide?: boolean;
+  /** What else the value comes to, behind its number: pixels. */
+  beside?: (value: number) => string;
   /** While the value moves. */
   onChange: (value: number) => void;
   /** When it has come to rest. */
@@ -149,7 +158,7 @@ export function Slider(props: SliderProps) {
 
   const style = { '--v': (value - min) / (max - min), '--paint': props.paint } as CSSProperties;
   return (
-    <Row $wide={props.wide}>
+    <Row $wide={props.wide} $beside={props.beside !== undefined}>
       <Frame
         aria-label={name}
         value={value}
@@ -184,6 +193,7 @@ export function Slider(props: SliderProps) {
         input={input}
         onTyped={onTyped}
       />
+      {props.beside ? <small aria-hidden="true">{props.beside(value)}</small> : null}
     </Row>
   );
 }
