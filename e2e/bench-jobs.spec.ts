@@ -49,7 +49,6 @@ test('selenium on a picture with automatic response, then pulled on the picture'
   await expect(page.getByRole('button', { name: 'Undo: Mono: automatic' })).toBeVisible();
   await add(page, 'Tone', 'Baths');
   const baths = panelOf(page, 'Baths');
-  await baths.getByRole('button', { name: 'First bath' }).click();
   await baths.getByRole('button', { name: /Bath 1 toner/ }).click();
   await page.getByRole('option', { name: 'Selenium' }).click();
   const toned = await pictureOn(page);

@@ -311,7 +311,9 @@ test('pigments are kept for all photographs, taken by key, brought in and saved 
   const file = box.getByLabel('Pigment file');
   await file.setInputFiles({ name: 'broken.json', mimeType: 'application/json', buffer: Buffer.from('{') });
   await expect(page.getByText(/broken\.json: the JSON is broken/)).toBeVisible();
-  const more = writePigments([{ name: 'Creosote', pigment: { kind: 'flat', colour: '#3b2a1c' }, depth: 0.4 }]);
+  const more = writePigments([
+    { name: 'Creosote', pigment: { kind: 'flat', colour: '#3b2a1c' }, depth: 0.4 },
+  ]);
   await file.setInputFiles({ name: 'tar.json', mimeType: 'application/json', buffer: Buffer.from(more) });
   await expect(box.getByRole('button', { name: 'Creosote' })).toBeVisible();
   const download = page.waitForEvent('download');

@@ -1,6 +1,6 @@
 import { curveThrough } from './curves';
 import { linearToOklab, oklabToLinear, type Triple } from './oklab';
-import { decode, encode, parseHex } from './srgb';
+import { decode, encode, parseHex, toHex } from './srgb';
 
 /** A colour of a gradient at a place 0..1. */
 export interface Stop {
@@ -86,3 +86,25 @@ export const isGreyGradient = (stops: readonly { colour: string }[]): boolean =>
     const [r, g, b] = parseHex(colour);
     return r === g && g === b;
   });
+
+const isGreyColour = (colour: string): boolean => {
+  const [r, g, b] = parseHex(colour);
+  return r === g && r === b;
+};
+
+/**
+ * Stops in order at even places. Where all are grey their tones are made even as well, from the first to the last, so that
+ * they stay the equal steps of a scale.
+ */
+export function evenStops(stops: readonly Stop[]): Stop[] {
+  const sorted = stops.slice().sort((a, b) => a.at - b.at);
+  const last = sorted.length - 1;
+  const greys = sorted.every(s => isGreyColour(s.colour));
+  const [from] = parseHex(sorted[0].colour);
+  const [to] = parseHex(sorted[last].colour);
+  return sorted.map((stop, i) => {
+    const share = i / last;
+    const tone = from + (to - from) * share;
+    return { at: Math.round(share * 1000) / 1000, colour: greys ? toHex(tone, tone, tone) : stop.colour };
+  });
+}

@@ -13,6 +13,8 @@ export interface NumberField {
   default: number;
   /** How the number reads: `amount` -1..1 and `fraction` 0..1 are shown times 100; `length` in percent of the long edge, pixels beside it. */
   unit: 'ev' | 'amount' | 'fraction' | 'hue' | 'turn' | 'plain' | 'length' | 'whole';
+  /** A ratio: equal shares of its control multiply it alike, so that 1 stands in the middle between a number and its inverse. */
+  scale?: 'ratio';
   /** Its control stands within that of this neighbour. */
   within?: string;
   /** What stands above its control and shows what it moves. */
@@ -197,6 +199,11 @@ export const hue = numberOf(0, 360, 'hue');
 export const turn = numberOf(-360, 360, 'turn');
 /** A plain number in a range of its own. */
 export const plain = (min: number, max: number, value = 0): NumberField => numberOf(min, max, 'plain')(value);
+/** A ratio about 1, from the inverse of `most` to `most`. */
+export const ratio = (most: number): NumberField => ({
+  ...numberOf(1 / most, most, 'plain')(1),
+  scale: 'ratio',
+});
 /** A whole number. */
 export const whole = (min: number, max: number, value = 0): NumberField => numberOf(min, max, 'whole')(value);
 /** A length as a fraction of the long edge of the uncropped photograph. */

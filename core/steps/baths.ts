@@ -10,18 +10,20 @@ export interface Toner {
    * silver. Our own estimates by eye from toned prints, not measurements.
    */
   density: readonly [number, number, number];
+  /** Where it usually begins, as a printer expects of it. */
+  starts: Bath['start'];
   /** How much deeper a wholly turned tone is, as a share of its density; 0 keeps it. */
   deepens: number;
 }
 
 export const toners = {
-  sepia: { density: [0.76, 1.03, 1.42], deepens: 0 },
-  selenium: { density: [0.95, 1.07, 0.98], deepens: 0.07 },
-  gold: { density: [1.1, 1.0, 0.86], deepens: 0.03 },
-  copper: { density: [0.66, 1.12, 1.22], deepens: 0 },
-  'iron-blue': { density: [1.55, 1.0, 0.62], deepens: 0 },
-  nickel: { density: [0.7, 1.22, 0.95], deepens: 0 },
-  vanadium: { density: [1.2, 0.93, 1.42], deepens: 0 },
+  sepia: { density: [0.76, 1.03, 1.42], deepens: 0, starts: 'highlights' },
+  selenium: { density: [0.95, 1.07, 0.98], deepens: 0.07, starts: 'shadows' },
+  gold: { density: [1.1, 1.0, 0.86], deepens: 0.03, starts: 'highlights' },
+  copper: { density: [0.66, 1.12, 1.22], deepens: 0, starts: 'even' },
+  'iron-blue': { density: [1.55, 1.0, 0.62], deepens: 0, starts: 'even' },
+  nickel: { density: [0.7, 1.22, 0.95], deepens: 0, starts: 'even' },
+  vanadium: { density: [1.2, 0.93, 1.42], deepens: 0, starts: 'even' },
 } as const satisfies Record<string, Toner>;
 export type TonerName = keyof typeof toners;
 export const tonerNames = Object.keys(toners) as TonerName[];
@@ -53,7 +55,8 @@ export function turnedShare(
   return time ** (spread ** (2 * along - 1));
 }
 
-interface Bath {
+/** One dish of a row. */
+export interface Bath {
   toner: TonerName;
   time: number;
   start: 'highlights' | 'shadows' | 'even';
@@ -90,6 +93,32 @@ function tonedAt(D: number, baths: readonly Bath[], out: Float64Array): void {
   for (let i = 0; i < 3; i++) out[i] = 10 ** (D - D * scale * density[i]);
 }
 
+/** How long a bath lasts that is newly set out. */
+const USUAL_TIME = 0.5;
+
+/** A bath of a toner as it is usually run. */
+export const usualBath = (toner: TonerName): Bath => ({
+  toner,
+  time: USUAL_TIME,
+  start: toners[toner].starts,
+  contrast: 0,
+});
+
+/** The toners of a usual print one after another: what begins in the lights, then what takes the darks that it left. */
+const AFTER: readonly TonerName[] = [
+  'sepia',
+  'selenium',
+  'gold',
+  'copper',
+  'iron-blue',
+  'nickel',
+  'vanadium',
+];
+
+/** The bath that usually comes after others: of the first toner that none of them has. */
+export const nextBath = (baths: readonly Bath[]): Bath =>
+  usualBath(AFTER.find(toner => !baths.some(b => b.toner === toner)) ?? 'sepia');
+
 /** Entries of the table of factors over density. */
 const ENTRIES = 1024;
 
@@ -116,6 +145,7 @@ export const baths = defineStep({
     ),
     paper: group({ colour: colour('#ffffff'), age: fraction() }),
   },
+  fresh: { baths: [usualBath('sepia')] },
   point: s => {
     const paper = parseHex(s.paper.colour!).map((v, i) => decode(v) * (1 + s.paper.age * (AGED[i] - 1)));
     const blank = paper.every(v => v === 1);

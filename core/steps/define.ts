@@ -130,6 +130,8 @@ export interface StepDefinition<F extends Fields = Fields, K extends string = st
   fields: F;
   /** Settings as earlier versions wrote them, brought into today's form; others are left as they are. */
   earlier?: (settings: Record<string, unknown>) => Record<string, unknown>;
+  /** What a step that is newly set out differs in from the defaults of the format. */
+  fresh?: Partial<SettingsOf<F>>;
   /** How the step is laid on unless it says otherwise. */
   mix?: Mix;
   /** What the step makes of a colour, where that depends on nothing but the colour (and the ground's). */

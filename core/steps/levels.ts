@@ -1,5 +1,5 @@
 import { defineStep } from './define';
-import { fraction, plain } from '../settings/fields';
+import { fraction, ratio } from '../settings/fields';
 
 /**
  * Levels on each channel: the tones from `inBlack` to `inWhite` are spread over the scale (beyond them
@@ -12,7 +12,7 @@ export const levels = defineStep({
   fields: {
     inBlack: fraction(),
     inWhite: fraction(1),
-    gamma: plain(0.1, 10, 1),
+    gamma: ratio(10),
     outBlack: fraction(),
     outWhite: fraction(1),
   },

@@ -2,7 +2,7 @@ import { luma } from '../colour/srgb';
 import { toEncoded, toLinear } from '../colour/transfer';
 import { foundLight } from './automatic/light';
 import { defineStep, type Point } from './define';
-import { amount, exposure, plain } from '../settings/fields';
+import { amount, exposure, plain, ratio } from '../settings/fields';
 
 type Curve = (v: number) => number;
 
@@ -113,7 +113,7 @@ export const light = defineStep({
     shadows: amount(),
     whites: amount(),
     blacks: amount(),
-    gamma: plain(0.2, 5, 1),
+    gamma: ratio(5),
     offset: plain(-0.5, 0.5),
   },
   point: s => {

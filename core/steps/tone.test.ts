@@ -7,7 +7,9 @@ import { decode, encode, parseHex } from '../colour/srgb';
 import { readCube } from '../formats/cube';
 import { settingsOf, unit } from '../testing/arbitraries';
 import { apart, grey, oklch, own } from '../testing/own';
-import { baths, tonerNames, toners, turnedShare } from './baths';
+import { newStep } from '../treatment/edit';
+import { bareTreatment } from '../treatment/schema';
+import { baths, nextBath, tonerNames, toners, turnedShare, usualBath, type Bath } from './baths';
 import { curve } from './curve';
 
 const Y = ([r, g, b]: readonly number[]) => 0.2126 * decode(r) + 0.7152 * decode(g) + 0.0722 * decode(b);
@@ -122,6 +124,38 @@ describe('tint', () => {
         }
       }),
     );
+  });
+});
+
+describe('a row of baths', () => {
+  it('begins with sepia in the lights, then selenium in the darks; each toner where a printer expects it', () => {
+    const fresh = newStep(bareTreatment(), 'baths').settings.baths;
+    expect(fresh.map(b => [b.toner, b.start])).toEqual([['sepia', 'highlights']]);
+    const second = nextBath(fresh);
+    expect([second.toner, second.start]).toEqual(['selenium', 'shadows']);
+    const starts = Object.fromEntries(tonerNames.map(t => [t, usualBath(t).start]));
+    expect(starts).toMatchObject({
+      sepia: 'highlights',
+      selenium: 'shadows',
+      gold: 'highlights',
+      copper: 'even',
+      'iron-blue': 'even',
+    });
+    // Every further one is another toner, until all are in.
+    const row: Bath[] = [];
+    for (let i = 0; i < tonerNames.length; i++) row.push(nextBath(row));
+    expect(new Set(row.map(b => b.toner)).size).toBe(tonerNames.length);
+    for (const bath of row) expect(bath.time).toBeGreaterThan(0.2);
+  });
+
+  it('where a bath usually begins it turns more than at the other end', () => {
+    for (const toner of tonerNames) {
+      const { time, start, contrast } = usualBath(toner);
+      const [light, dark] = [0.1, 0.9].map(depth => turnedShare(time, start, contrast, depth));
+      if (start === 'highlights') expect(light).toBeGreaterThan(dark + 0.2);
+      else if (start === 'shadows') expect(dark).toBeGreaterThan(light + 0.2);
+      else expect(light).toBeCloseTo(dark, 9);
+    }
   });
 });
 

@@ -12,7 +12,7 @@ function freshId(treatment: Treatment): string {
   }
 }
 
-/** A step of a kind with all its defaults. */
+/** A step of a kind as it is set out: with its defaults, and what its kind sets out otherwise. */
 export function newStep<K extends Kind>(treatment: Treatment, kind: K, stage?: Stage): Step<K> {
   const definition = stepKind(kind);
   if (!definition) throw new RangeError(`unknown step kind ${kind}`);
@@ -27,7 +27,7 @@ export function newStep<K extends Kind>(treatment: Treatment, kind: K, stage?: S
     mix: definition.mix ?? 'normal',
     reach: { own: [0, 0, 1, 1], beneath: [0, 0, 1, 1] },
     mask: null,
-    settings: structuredClone(definition.defaults) as Step<K>['settings'],
+    settings: structuredClone({ ...definition.defaults, ...definition.fresh }) as Step<K>['settings'],
   };
 }
 

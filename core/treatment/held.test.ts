@@ -1,7 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { createPlanner } from '../engine/plan';
-import { render8 } from '../engine/render';
-import { geometryOf } from '../frame/geometry';
+import { paint, pixelAt, rendered } from '../testing/pictures';
 import { whileHeld } from './held';
 import { parseTreatment, type Treatment } from './schema';
 
@@ -14,17 +12,13 @@ const colours = [
   [230, 230, 230],
 ];
 
+/** The middle of each colour's patch as it comes out, in codes. */
 function shown(treatment: Treatment): number[][] {
-  const codes = Uint16Array.from(colours.flat(), v => v * 257);
-  const geometry = geometryOf({ width: colours.length, height: 1 }, treatment.frame);
-  const plan = createPlanner()(treatment, { grey: false, pixels: colours.length });
-  const out = new Uint8Array(colours.length * 3);
-  render8(plan, { codes, width: colours.length, height: 1, x: 0, y: 0 }, out, 3, {
-    grey: false,
-    geometry,
-    surveys: [],
-  });
-  return colours.map((_, i) => [...out.subarray(i * 3, i * 3 + 3)]);
+  const source = paint(colours.length * 24, 24, x =>
+    colours[Math.floor(x * colours.length)].map(v => v / 255),
+  );
+  const out = rendered(treatment, source, { pixels: 100 });
+  return colours.map((_, i) => pixelAt(out, i * 24 + 12, 12).map(v => Math.round(v * 255)));
 }
 
 const of = (step: object) =>

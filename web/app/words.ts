@@ -49,6 +49,9 @@ const words: Record<string, string> = {
   m: 'Magenta',
   y: 'Yellow',
   k: 'Black',
+  'tones.lights': 'Highlights',
+  'tones.middles': 'Midtones',
+  'tones.darks': 'Shadows',
   'centre.x': 'Across',
   'centre.y': 'Down',
 };

@@ -1,20 +1,23 @@
 import { ArrowDown, ArrowUp, Plus, Trash2 } from 'lucide-react';
+import { useMemo } from 'react';
 import styled from 'styled-components';
-import { tonerNames, turnedShare, type TonerName } from '../../core/steps/baths';
+import {
+  baths as bathsStep,
+  nextBath,
+  tonerNames,
+  toners,
+  turnedShare,
+  type Bath,
+} from '../../core/steps/baths';
 import { noContext } from '../../core/steps/define';
-import { baths as bathsStep } from '../../core/steps/baths';
+import type { Step } from '../../core/treatment/schema';
 import { toHex } from '../../core/colour/srgb';
 import { wordFor } from '../app/words';
 import { Button, IconButton } from '../ui/buttons';
 import { Picker } from '../ui/overlays';
 import { Slider } from '../ui/slider';
-
-export interface Bath {
-  toner: TonerName;
-  time: number;
-  start: 'highlights' | 'shadows' | 'even';
-  contrast: number;
-}
+import { SmallPicture } from '../print/SmallPicture';
+import { useTools } from './tools';
 
 const Dish = styled.section`
   padding: 6px 16px 8px;
@@ -29,10 +32,20 @@ const Dish = styled.section`
     flex: 1;
     min-width: 0;
   }
+  .seen {
+    display: grid;
+    grid-template-columns: auto 1fr;
+    align-items: center;
+    gap: 10px;
+    margin: 3px 0 4px;
+    canvas {
+      display: block;
+      border: 2px solid #fff;
+    }
+  }
   .scale {
     height: 14px;
     border-radius: 7px;
-    margin: 3px 0 4px;
     box-shadow: inset 0 0 0 1px rgb(0 0 0 / 0.15);
   }
   .start {
@@ -68,6 +81,18 @@ function scaleOf(baths: Bath[]): string {
   return `linear-gradient(90deg, ${colours.join(', ')})`;
 }
 
+/** The photograph as a number of the baths leaves it. */
+function BathPicture({ baths, count }: { baths: Bath[]; count: number }) {
+  const { picture, treatment, step } = useTools();
+  const shown = useMemo(() => {
+    const at = treatment.steps.findIndex(s => s.id === step.id);
+    const settings = { ...step.settings, baths: baths.slice(0, count) };
+    const steps = [...treatment.steps.slice(0, at), { ...step, settings } as Step];
+    return { ...treatment, strength: 1, steps };
+  }, [treatment, step, baths, count]);
+  return <SmallPicture picture={picture} treatment={shown} width={62} height={42} />;
+}
+
 /** What the baths so far leave unturned at a depth. */
 const leftAt = (baths: Bath[], depth: number) =>
   baths.reduce((left, b) => left * (1 - turnedShare(b.time, b.start, b.contrast, depth)), 1);
@@ -100,7 +125,9 @@ export function BathsControl({
                   label={`${name} toner`}
                   value={bath.toner}
                   options={tonerNames.map(t => ({ value: t, text: wordFor(t) }))}
-                  onChange={toner => onChange(change(i, { toner }), `${name.toLowerCase()} toner`)}
+                  onChange={toner =>
+                    onChange(change(i, { toner, start: toners[toner].starts }), `${name.toLowerCase()} toner`)
+                  }
                 />
               </div>
               <IconButton aria-label={`${name} earlier`} isDisabled={i === 0} onPress={() => swap(i, -1)}>
@@ -125,7 +152,10 @@ export function BathsControl({
                 <Trash2 aria-hidden="true" />
               </IconButton>
             </div>
-            <div className="scale" style={{ background: scaleOf(sofar) }} />
+            <div className="seen">
+              <BathPicture baths={baths} count={i + 1} />
+              <div className="scale" style={{ background: scaleOf(sofar) }} />
+            </div>
             <Slider
               label="Time"
               name={`${name} time`}
@@ -174,15 +204,7 @@ export function BathsControl({
         <Button
           $small
           isDisabled={baths.length >= 8}
-          onPress={() =>
-            onChange(
-              [
-                ...baths,
-                { toner: baths.length ? 'selenium' : 'sepia', time: 0.5, start: 'highlights', contrast: 0 },
-              ],
-              'add a bath',
-            )
-          }
+          onPress={() => onChange([...baths, nextBath(baths)], 'add a bath')}
         >
           <Plus size={14} aria-hidden="true" /> {baths.length ? 'Another bath' : 'First bath'}
         </Button>

@@ -8,6 +8,7 @@ import type { CurvePoints } from '../../core/settings/fields';
 import { smallPictures } from '../engine/client';
 import { wordFor } from '../app/words';
 import { Button, Segments } from '../ui/buttons';
+import { TypedNumber } from '../ui/typed-number';
 import type { SetSetting } from '../takes/useEdits';
 import { useKept } from '../print/useKept';
 import { useTools } from './tools';
@@ -214,7 +215,8 @@ export function CurveControl({
     setChosen(widest + 1);
   };
 
-  const [x, y] = points[Math.min(chosen, points.length - 1)];
+  const here = Math.min(chosen, points.length - 1);
+  const [x, y] = points[here];
   return (
     <Frame>
       <Segments
@@ -269,7 +271,13 @@ export function CurveControl({
       </svg>
       <div className="foot">
         <span>
-          {Math.round(x * 100)} becomes {Math.round(y * 100)}
+          <TypedNumber name="Point, tone" value={x} onTyped={v => keep(moved(here, v, y), 'point moved')} />{' '}
+          becomes{' '}
+          <TypedNumber
+            name="Point, becomes"
+            value={y}
+            onTyped={v => keep(moved(here, x, v), 'point moved')}
+          />
         </span>
         <Button $small onPress={add} isDisabled={points.length >= 32}>
           <Plus aria-hidden="true" size={14} /> Point

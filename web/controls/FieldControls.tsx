@@ -3,7 +3,8 @@ import type { Pigment } from '../../core/colour/pigments';
 import type { Field, ToneRange } from '../../core/settings/fields';
 import type { ComponentType } from 'react';
 import { wordFor, wordWithin } from '../app/words';
-import { BathsControl, type Bath } from './BathsControl';
+import type { Bath } from '../../core/steps/baths';
+import { BathsControl } from './BathsControl';
 import { ChoiceControl, ColourControl, FlagControl } from './ChoiceControls';
 import { CurveControl } from './CurveControl';
 import type { Controls, FieldProps, FieldsProps, Values } from './fields';
@@ -20,11 +21,12 @@ const controls: Controls = {
   choice: ChoiceControl,
   flag: FlagControl,
   colour: ColourControl,
-  stops: ({ name, values, path, set }) => (
+  stops: ({ name, values, path, set, beside }) => (
     <StopsControl
       label={wordFor(name)}
       stops={values[name] as Stop[]}
       interpolation={(values.interpolation as Interpolation) ?? 'oklab'}
+      reversible={!('reverse' in beside)}
       onChange={(stops, what) => set(path, stops, what)}
     />
   ),

@@ -2,7 +2,7 @@ import { Copy } from 'lucide-react';
 import { memo, type ComponentType } from 'react';
 import styled from 'styled-components';
 import type { Fields as FieldList } from '../../core/settings/fields';
-import { wordFor } from '../app/words';
+import { wordWithin } from '../app/words';
 import type { SetSetting } from '../takes/useEdits';
 import { IconButton } from '../ui/buttons';
 import { Menu } from '../ui/overlays';
@@ -68,7 +68,7 @@ export const GroupSection = memo(function GroupSection({
   beside: FieldList;
   set: SetSetting;
 }) {
-  const label = wordFor(name);
+  const label = wordWithin(at.split('.').at(-2) ?? '', name);
   const toned = name in lightnessOf && 'saturation' in values;
   const hue = Number(values.hue);
   return (

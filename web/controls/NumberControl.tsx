@@ -68,6 +68,7 @@ const NumberSlider = memo(function NumberSlider({
       max={field.max}
       standard={field.default}
       {...units[field.unit]}
+      scale={field.scale}
       paint={paint}
       beside={field.unit === 'length' && longEdge > 0 ? inPixels(longEdge) : undefined}
       onChange={v => set.glide(path, v)}

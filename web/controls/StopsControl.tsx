@@ -1,12 +1,13 @@
 import { ArrowLeftRight, Minus, Plus } from 'lucide-react';
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import styled from 'styled-components';
-import { gradientOf, type Interpolation } from '../../core/colour/gradient';
+import { evenStops, gradientOf, type Interpolation } from '../../core/colour/gradient';
 import { rgbToLab } from '../../core/colour/lab';
 import { parseHex, toHex } from '../../core/colour/srgb';
 import type { Stop } from '../../core/colour/gradient';
 import { Button, IconButton } from '../ui/buttons';
 import { Movable } from '../ui/movable';
+import { TypedNumber } from '../ui/typed-number';
 import { ColourPicker } from '../ui/colour';
 import { useWells } from './useWells';
 
@@ -59,6 +60,11 @@ const Frame = styled.div`
   .row > span {
     margin-right: auto;
   }
+  .place {
+    display: flex;
+    align-items: center;
+    gap: 5px;
+  }
   .advice {
     color: var(--ink);
     background: var(--paper-low);
@@ -79,11 +85,14 @@ export function StopsControl({
   label,
   stops,
   interpolation,
+  reversible = true,
   onChange,
 }: {
   label: string;
   stops: Stop[];
   interpolation: Interpolation;
+  /** Offers to reverse them: not where a setting beside does. */
+  reversible?: boolean;
   /** With a name when it has come to rest. */
   onChange: (stops: Stop[], what?: string) => void;
 }) {
@@ -111,17 +120,20 @@ export function StopsControl({
     onChange([...stops, { at, colour: toHex(c[0], c[1], c[2]) }], 'stop added');
     setChosen(stops.length);
   };
-  const remove = () => {
+  /** Takes a stop out; the nearest of the others is chosen then. */
+  const remove = (gone: number) => {
     if (stops.length <= 2) return;
-    onChange(
-      stops.filter((_, i) => i !== index),
-      'stop removed',
-    );
-    setChosen(0);
+    const rest = stops.filter((_, i) => i !== gone);
+    const away = (s: Stop) => Math.abs(s.at - stops[gone].at);
+    const nearest = rest.indexOf(rest.reduce((best, s) => (away(s) < away(best) ? s : best)));
+    onChange(rest, 'stop removed');
+    setChosen(nearest);
+    return nearest;
   };
-  const onKey = (event: KeyboardEvent) => {
+  const onKey = (event: KeyboardEvent, i: number) => {
     if (event.key !== 'Delete' && event.key !== 'Backspace') return;
-    remove();
+    const nearest = remove(i);
+    if (nearest !== undefined) track.current?.querySelectorAll<HTMLElement>('.stop')[nearest]?.focus();
     event.preventDefault();
     event.stopPropagation();
   };
@@ -153,7 +165,7 @@ export function StopsControl({
             data-chosen={i === index || undefined}
             style={{ left: `${s.at * 100}%`, background: s.colour }}
             onFocus={() => setChosen(i)}
-            onKeyDown={onKey}
+            onKeyDown={event => onKey(event, i)}
             box={() => track.current?.getBoundingClientRect()}
             near={0.01}
             far={0.1}
@@ -171,8 +183,14 @@ export function StopsControl({
         ))}
       </div>
       <div className="row">
-        <span>
-          At {Math.round(stop.at * 100)}, L* {lightnessOf(stop.colour)}
+        <span className="place">
+          At
+          <TypedNumber
+            name={`Place of stop ${index + 1}`}
+            value={stop.at}
+            onTyped={at => onChange(change({ at }), 'stop moved')}
+          />
+          L* {lightnessOf(stop.colour)}
         </span>
         <ColourPicker
           label={`Colour of stop ${index + 1}`}
@@ -184,35 +202,33 @@ export function StopsControl({
         <IconButton aria-label="Add a stop" onPress={between} isDisabled={stops.length >= 32}>
           <Plus aria-hidden="true" />
         </IconButton>
-        <IconButton aria-label="Remove this stop" onPress={remove} isDisabled={stops.length <= 2}>
+        <IconButton
+          aria-label="Remove this stop"
+          onPress={() => remove(index)}
+          isDisabled={stops.length <= 2}
+        >
           <Minus aria-hidden="true" />
         </IconButton>
-        <IconButton
-          aria-label="Reverse the stops"
-          onPress={() =>
-            onChange(
-              stops.map(s => ({ ...s, at: Math.round((1 - s.at) * 1000) / 1000 })),
-              'stops reversed',
-            )
-          }
-        >
-          <ArrowLeftRight aria-hidden="true" />
-        </IconButton>
+        {reversible ? (
+          <IconButton
+            aria-label="Reverse the stops"
+            onPress={() =>
+              onChange(
+                stops.map(s => ({ ...s, at: Math.round((1 - s.at) * 1000) / 1000 })),
+                'stops reversed',
+              )
+            }
+          >
+            <ArrowLeftRight aria-hidden="true" />
+          </IconButton>
+        ) : null}
       </div>
       {dark > WEAK_BLACK ? (
         <p className="advice">The darkest stop is at L* {dark}: the picture has no black, and looks flat.</p>
       ) : null}
       <div className="row">
         <span />
-        <Button
-          $small
-          onPress={() =>
-            onChange(
-              sorted.map((s, i) => ({ ...s, at: Math.round((i / (sorted.length - 1)) * 1000) / 1000 })),
-              'stops spaced evenly',
-            )
-          }
-        >
+        <Button $small onPress={() => onChange(evenStops(stops), 'stops spaced evenly')}>
           Even
         </Button>
         <Button

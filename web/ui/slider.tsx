@@ -97,6 +97,8 @@ export interface SliderProps {
   step: number;
   /** What a double click sets. */
   standard: number;
+  /** Equal shares of the track multiply it alike. */
+  scale?: 'ratio';
   /** How many units are shown for one of the value, and what follows the number. */
   shownTimes?: number;
   unit?: string;
@@ -121,6 +123,9 @@ export function Slider(props: SliderProps) {
   /** Where it is while it moves: it does not wait for what it moves. */
   const [moving, setMoving] = useState<number | null>(null);
   const value = moving ?? props.value;
+  const isRatio = props.scale === 'ratio';
+  const onTrack = isRatio ? Math.log : (v: number) => v;
+  const fromTrack = (v: number) => (isRatio ? Number(Math.exp(v).toFixed(decimals)) : v);
   const centred = min < 0 && max > 0;
   const shown = { shownTimes, unit, decimals, centred };
   const { locale } = useLocale();
@@ -143,7 +148,19 @@ export function Slider(props: SliderProps) {
     }
   }, [moving, text]);
   useHeld(track, props.onHold);
-  useWheel(track, { value, min, max, step, move, rest });
+  useWheel(track, {
+    value: onTrack(value),
+    min: onTrack(min),
+    max: onTrack(max),
+    step,
+    move: v => move(fromTrack(v)),
+    rest: v => rest(fromTrack(v)),
+  });
+  const thumb = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    // Its place on the track is not its value.
+    if (isRatio) thumb.current?.setAttribute('aria-valuetext', text);
+  });
 
   const latest = useRef(props);
   useEffect(() => {
@@ -156,17 +173,18 @@ export function Slider(props: SliderProps) {
     latest.current.onChangeEnd(v);
   }, []);
 
-  const style = { '--v': (value - min) / (max - min), '--paint': props.paint } as CSSProperties;
+  const share = (onTrack(value) - onTrack(min)) / (onTrack(max) - onTrack(min));
+  const style = { '--v': share, '--paint': props.paint } as CSSProperties;
   return (
     <Row $wide={props.wide} $beside={props.beside !== undefined}>
       <Frame
         aria-label={name}
-        value={value}
-        minValue={min}
-        maxValue={max}
+        value={onTrack(value)}
+        minValue={onTrack(min)}
+        maxValue={onTrack(max)}
         step={step}
-        onChange={v => move(v as number)}
-        onChangeEnd={v => rest(v as number)}
+        onChange={v => move(fromTrack(v as number))}
+        onChangeEnd={v => rest(fromTrack(v as number))}
       >
         <span className="label" aria-hidden="true">
           {label}
@@ -174,13 +192,13 @@ export function Slider(props: SliderProps) {
         <Track
           ref={track}
           style={style}
-          data-kind={props.paint ? 'band' : centred ? 'centred' : 'wedge'}
+          data-kind={props.paint ? 'band' : centred || isRatio ? 'centred' : 'wedge'}
           onDoubleClick={() => {
             move(standard);
             rest(standard);
           }}
         >
-          <Rod />
+          <Rod inputRef={thumb} />
         </Track>
       </Frame>
       <NumberBox
