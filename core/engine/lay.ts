@@ -5,6 +5,7 @@ import { tableOf } from '../formats/carried';
 import { isWhole, reachAt } from '../masks/reach';
 import type { Point, StepContext } from '../steps/define';
 import { stepKind } from '../steps';
+import { runsOf } from '../treatment/groups';
 import type { Step, Treatment } from '../treatment/schema';
 
 /** Whether what a step makes is laid on as it is: no mix, no range of tones. */
@@ -74,10 +75,34 @@ export function contextOf(treatment: Treatment): StepContext {
   return { tableNamed, ground: new Float64Array(3) };
 }
 
-/** The steps that do anything: those that are on and have strength. */
+/** The steps that do anything: those that are on and have strength, and whose group has. */
 export function activeSteps(treatment: Treatment): Step[] {
   if (treatment.strength === 0) return [];
-  return treatment.steps.filter(s => s.enabled && s.strength > 0);
+  const none = new Set(treatment.groups.filter(g => g.strength === 0).map(g => g.id));
+  return treatment.steps.filter(s => s.enabled && s.strength > 0 && !(s.group !== null && none.has(s.group)));
+}
+
+/** Neighbouring steps that are laid on together in part. */
+export interface Together {
+  steps: Step[];
+  /** 0..1 */
+  strength: number;
+}
+
+/** A step by itself, or several together. */
+export type Item = Step | Together;
+
+export const isTogether = (item: Item): item is Together => 'steps' in item;
+
+/** The steps of an item. */
+export const stepsOf = (item: Item): Step[] => (isTogether(item) ? item.steps : [item]);
+
+/** Steps in order as items: those of a group with less than its whole strength together. */
+export function itemsOf(steps: readonly Step[], groups: Treatment['groups']): Item[] {
+  return runsOf(steps).flatMap(({ group, steps: run }): Item[] => {
+    const strength = groups.find(g => g.id === group)?.strength ?? 1;
+    return strength < 1 ? [{ steps: run, strength }] : run;
+  });
 }
 
 /** Whether a step can be told colour by colour: it has no mask, and what it makes looks at no neighbours. */
@@ -94,21 +119,37 @@ export function isPointStep(step: Step, context: StepContext): boolean {
  * Steps one after another as one exact function of a colour, the ground noted after the first `groundSteps`
  * of them (and before each step until then, so that a ground step's ground is what is beneath it).
  */
-export function inTurn(steps: readonly Step[], groundSteps: number, context: StepContext): Point {
-  const points = steps.map(step => layOn(step, context));
-  if (!steps.some(s => kindOf(s).usesGround)) {
+export function inTurn(items: readonly Item[], groundSteps: number, context: StepContext): Point {
+  const usesGround = items.some(item => stepsOf(item).some(s => kindOf(s).usesGround));
+  let count = 0;
+  const pointOf = (step: Step): Point => {
+    const point = layOn(step, context);
+    const notes = usesGround && count++ <= groundSteps;
+    if (!notes) return point;
+    return c => {
+      context.ground.set(c);
+      point(c);
+    };
+  };
+  const all = (points: readonly Point[]): Point => {
     const [only] = points;
     if (points.length === 1) return only;
     return c => {
       for (let i = 0; i < points.length; i++) points[i](c);
     };
-  }
-  return c => {
-    for (let i = 0; i < points.length; i++) {
-      if (i <= groundSteps) context.ground.set(c);
-      points[i](c);
-    }
   };
+  const points = items.map(item => {
+    if (!isTogether(item)) return pointOf(item);
+    const together = all(item.steps.map(pointOf));
+    const { strength } = item;
+    const beneath = new Float64Array(3);
+    return (c: Triple) => {
+      beneath.set(c);
+      together(c);
+      for (let k = 0; k < 3; k++) c[k] = beneath[k] + strength * (c[k] - beneath[k]);
+    };
+  });
+  return all(points);
 }
 
 /** How many of the first steps stand in the Ground stage. */
@@ -127,7 +168,7 @@ export function exactly(treatment: Treatment): Point {
   for (const step of steps) {
     if (!fitsTable(step, context)) throw new RangeError(`${step.id} (${step.kind}) needs a picture`);
   }
-  const all = inTurn(steps, groundStepsOf(steps), context);
+  const all = inTurn(itemsOf(steps, treatment.groups), groundStepsOf(steps), context);
   const { strength } = treatment;
   if (strength === 1) return all;
   const bare = new Float64Array(3);

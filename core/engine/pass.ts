@@ -8,7 +8,9 @@ import type { Table } from './bake';
  * - `points`: each colour by itself, through a table or exactly, through a mask where there is one;
  * - `field`: a step that needs more than each colour, laid on through its mask;
  * - `alone`: the coverage of a mask in place of the picture, white on black;
- * - `ground`: what is there now is kept as the photograph with only its Ground steps.
+ * - `ground`: what is there now is kept as the photograph with only its Ground steps;
+ * - `open`: what is there now is held, as what lies beneath steps that are laid on together;
+ * - `close`: what they made is laid on what is held, by their strength.
  */
 export type Pass = {
   key: string;
@@ -32,5 +34,7 @@ export type Pass = {
     }
   | { kind: 'field'; field: Field; step: Step; coverage: Coverage | null; onGround: boolean }
   | { kind: 'alone'; coverage: Coverage; onGround: boolean }
-  | { kind: 'ground' }
+  | { kind: 'ground'; coverage: null }
+  | { kind: 'open'; coverage: null }
+  | { kind: 'close'; coverage: null; strength: number }
 );

@@ -7,7 +7,21 @@ import { bakeColours, bakeGreys, type Baked } from './bake';
 import { greySpan, WIDE_SPAN } from './grey-span';
 import type { KeptTables } from './kept-tables';
 import { maskKey, pixelKey } from './keys';
-import { contextOf, coversFully, exactly, groundStepsOf, inTurn, isPointStep, kindOf, layOn } from './lay';
+import {
+  contextOf,
+  coversFully,
+  exactly,
+  groundStepsOf,
+  inTurn,
+  isPointStep,
+  isTogether,
+  itemsOf,
+  kindOf,
+  layOn,
+  stepsOf,
+  type Item,
+  type Together,
+} from './lay';
 import type { Pass } from './pass';
 
 /**
@@ -30,11 +44,6 @@ const FEWEST_PIXELS = 20_000;
 
 /** The share of a picture that a mask is expected to touch, for choosing tables. */
 const MASKED_SHARE = 0.25;
-
-/** How many of the first steps it takes until the picture is grey; 0 where it never is. */
-function stepsUntilGrey(steps: readonly Step[]): number {
-  return steps.findIndex(s => coversFully(s) && kindOf(s).leavesGrey?.(s.settings)) + 1;
-}
 
 /** What is carried along while the passes are laid out. */
 interface Layout {
@@ -63,6 +72,7 @@ export const keyOfSteps = (treatment: Treatment, grey: boolean, steps: readonly 
   JSON.stringify([
     grey,
     treatment.strength,
+    itemsOf(steps, treatment.groups).map(item => (isTogether(item) ? [item.strength, item.steps.length] : 1)),
     steps.map(s => [pixelKey(s), s.mask && maskKey(s.mask, treatment.masks), s.stage === 'ground']),
     tablesKey({ treatment }, steps),
   ]);
@@ -120,23 +130,38 @@ function addPoints(
   }
 }
 
+/** Items as what their pixels depend on. */
+const itemKeys = (items: readonly Item[]): unknown[] =>
+  items.map(item =>
+    isTogether(item) ? ['together', item.strength, item.steps.map(pixelKey)] : pixelKey(item),
+  );
+
+/** How many of the first items it takes until the picture is grey; 0 where it never is. */
+function itemsUntilGrey(items: readonly Item[]): number {
+  return (
+    items.findIndex(
+      item => !isTogether(item) && coversFully(item) && kindOf(item).leavesGrey?.(item.settings),
+    ) + 1
+  );
+}
+
 /** Adds a run of steps that see each colour alone: until it is grey, and after. */
-function addRun(layout: Layout, list: readonly Step[], groundSteps: number): void {
-  const add = (steps: readonly Step[], more?: Points) =>
+function addRun(layout: Layout, items: readonly Item[], groundSteps: number): void {
+  const add = (run: readonly Item[], more?: Points) =>
     addPoints(
       layout,
-      inTurn(steps, groundSteps, layout.use),
-      [steps.map(pixelKey), groundSteps, tablesKey(layout, steps)],
+      inTurn(run, groundSteps, layout.use),
+      [itemKeys(run), groundSteps, tablesKey(layout, run.flatMap(stepsOf))],
       more,
     );
-  let rest = list;
+  let rest = items;
   if (!layout.grey) {
-    const until = stepsUntilGrey(list);
-    const coloured = list.slice(0, until || list.length);
+    const until = itemsUntilGrey(items);
+    const coloured = items.slice(0, until || items.length);
     // A step further on that reads the ground needs it from here: then the run stays whole.
-    const later = list.slice(coloured.length);
-    if (later.some(s => kindOf(s).usesGround)) {
-      add(list);
+    const later = items.slice(coloured.length);
+    if (later.some(item => stepsOf(item).some(s => kindOf(s).usesGround))) {
+      add(items);
       return;
     }
     add(coloured, { leavesGrey: until > 0 });
@@ -230,35 +255,66 @@ function addSteps(layout: Layout, steps: readonly Step[]): void {
         (kindOf(s).usesGround && (alone[i] || (firstAlone >= 0 && i > firstAlone)))),
   );
 
-  let open: Step[] = [];
+  let open: Item[] = [];
   let openFrom = 0;
   const flush = () => {
     if (open.length) addRun(layout, open, Math.max(0, groundSteps - openFrom));
     open = [];
   };
-  steps.forEach((step, i) => {
-    if (keepsGround && i === groundSteps) {
-      flush();
-      layout.passes.push({ kind: 'ground', key: 'ground' });
-    }
-    // In one run with the source a step finds the ground on the way; else it is read from its picture.
-    const findsGround = !kindOf(step).usesGround || i < groundSteps || layout.passes.length === 0;
+  const join = (item: Item, i: number) => {
+    if (!open.length) openFrom = i;
+    open.push(item);
+  };
+  // In one run with the source a step finds the ground on the way; else it is read from its picture.
+  const findsGround = (step: Step, i: number) =>
+    !kindOf(step).usesGround || i < groundSteps || layout.passes.length === 0;
+  const keepGround = (i: number) => {
+    if (!keepsGround || i !== groundSteps) return;
+    flush();
+    layout.passes.push({ kind: 'ground', key: 'ground', coverage: null });
+  };
+
+  const addStep = (step: Step, i: number) => {
+    keepGround(i);
     const before = coversFully(step) && kindOf(step).prepares?.(step.settings);
     if (before) {
       flush();
       if (!layout.grey) addPreparing(layout, step, before, i < groundSteps);
-      openFrom = i;
-      open.push(step);
-      return;
+      join(step, i);
+    } else if (!alone[i] && findsGround(step, i)) join(step, i);
+    else {
+      flush();
+      addAlone(layout, step, coverages[i], i < groundSteps);
     }
-    if (!alone[i] && findsGround) {
-      if (!open.length) openFrom = i;
-      open.push(step);
+  };
+
+  /** Steps that are laid on together: as one where each sees colours alone, else between two marks. */
+  const addTogether = (item: Together, first: number) => {
+    const last = first + item.steps.length;
+    const asOne = item.steps.every((s, k) => !alone[first + k] && findsGround(s, first + k));
+    const groundWithin = keepsGround && first < groundSteps && groundSteps < last;
+    if (asOne && !groundWithin) {
+      keepGround(first);
+      join(item, first);
       return;
     }
     flush();
-    addAlone(layout, step, coverages[i], i < groundSteps);
-  });
+    const greyBefore = layout.grey;
+    layout.passes.push({ kind: 'open', key: 'open', coverage: null });
+    item.steps.forEach((s, k) => addStep(s, first + k));
+    flush();
+    const { strength } = item;
+    layout.passes.push({ kind: 'close', key: `close ${strength}`, coverage: null, strength });
+    layout.grey &&= greyBefore;
+    layout.span = WIDE_SPAN;
+  };
+
+  let i = 0;
+  for (const item of itemsOf(steps, treatment.groups)) {
+    if (isTogether(item)) addTogether(item, i);
+    else addStep(item, i);
+    i += stepsOf(item).length;
+  }
   flush();
 }
 

@@ -46,9 +46,7 @@ export function createPlanner(keep = 48): Planner {
       fine,
       strength,
       simple: strength === 1 && passes.every(p => p.kind === 'points' && !p.coverage && !p.reads),
-      surveyed: passes.some(
-        p => (p.kind === 'field' && p.field.survey) || (p.kind !== 'ground' && p.coverage?.survey),
-      ),
+      surveyed: passes.some(p => (p.kind === 'field' && p.field.survey) || p.coverage?.survey),
       margin: scale =>
         passes.reduce((sum, p) => sum + (p.kind === 'field' ? (p.field.margin?.(scale) ?? 0) : 0), 0),
     };

@@ -22,6 +22,8 @@ export interface Working {
   /** Room for what a step makes of it, as long; made where it is needed. */
   spare?: Float32Array;
   ground: Float32Array | null;
+  /** What lies beneath steps that are laid on together, while they run. */
+  held: Float32Array | null;
 }
 
 /** What a pass found from the place alone, for the region that it runs over. */
@@ -42,7 +44,6 @@ function inputOf(working: Working, onGround: boolean) {
 
 /** Looks at the whole picture on behalf of one pass. */
 export function surveyFor(pass: Pass, working: Working, whole: Rectangle, geometry: Geometry): PassSurvey {
-  if (pass.kind === 'ground') return {};
   return {
     field: pass.kind === 'field' ? pass.field.survey?.(regionOf(working, whole, geometry)) : undefined,
     mask: pass.coverage?.survey?.(whole, geometry, inputOf(working, pass.onGround)),
@@ -65,6 +66,16 @@ export function runPass(
 ): void {
   if (pass.kind === 'ground') {
     working.ground = working.rgb.slice();
+    return;
+  }
+  if (pass.kind === 'open') {
+    working.held = working.rgb.slice();
+    return;
+  }
+  if (pass.kind === 'close') {
+    const { held, rgb } = working;
+    if (held) layNormal(rgb, held, part, null, 1 - pass.strength);
+    working.held = null;
     return;
   }
   if (pass.kind === 'alone') {
@@ -108,6 +119,7 @@ export interface Checkpoint {
   keys: string[];
   rgb: Float32Array;
   ground: Float32Array | null;
+  held: Float32Array | null;
 }
 
 /** What is kept of a part between runs. */
@@ -138,7 +150,7 @@ function placedIn(
 ): Placed[] {
   const region = { ...only, scale: geometry, placeOf: geometry.placeOf };
   return plan.passes.map((pass, i): Placed => {
-    if (pass.kind === 'ground' || i < behind) return {};
+    if (i < behind) return {};
     const found: Placed = {};
     const { coverage, maskKey, placedKey } = pass;
     if (coverage?.placed && maskKey !== undefined) {
@@ -170,9 +182,9 @@ function placedOver(
     return found;
   };
   const placed = plan.passes.map((pass, i): Placed => {
-    if (pass.kind === 'ground' || i < behind) {
+    if (i < behind) {
       // Not asked for now, but soon perhaps again.
-      for (const key of pass.kind === 'ground' ? [] : [pass.maskKey, pass.placedKey]) {
+      for (const key of [pass.maskKey, pass.placedKey]) {
         if (key !== undefined && kept?.has(key)) asked.set(key, kept.get(key));
       }
       return {};
@@ -205,7 +217,7 @@ const BAND = 12_288;
 
 /** Whether any rectangle of a part can be run alone: no pass looks at neighbours, nor its mask at the picture. */
 function runsAnywhere(plan: Plan, geometry: Geometry): boolean {
-  const alone = plan.passes.every(p => p.kind === 'ground' || !p.coverage || p.coverage.placed);
+  const alone = plan.passes.every(p => !p.coverage || p.coverage.placed);
   return alone && plan.margin(geometry) === 0;
 }
 
@@ -237,7 +249,12 @@ export function runPlan(
     kept =
       start && keepAt === behind
         ? start
-        : { keys: passes.slice(0, keepAt).map(p => p.key), rgb: new Float32Array(length), ground: null };
+        : {
+            keys: passes.slice(0, keepAt).map(p => p.key),
+            rgb: new Float32Array(length),
+            ground: null,
+            held: null,
+          };
   }
   const anywhere = runsAnywhere(plan, geometry);
   const only = keeping?.only && anywhere && kept === start ? keeping.only : part;
@@ -261,6 +278,7 @@ export function runPlan(
       rgb: first.subarray(0, count),
       spare: second.subarray(0, count),
       ground: null,
+      held: null,
     };
     let i = behind;
     const keepHere = () => {
@@ -268,14 +286,18 @@ export function runPlan(
       // Then all of the part is run.
       const from = row * part.width * 3;
       kept.rgb.set(working.rgb, from);
-      if (!working.ground) return;
-      kept.ground ??= new Float32Array(length);
-      kept.ground.set(working.ground, from);
+      for (const what of ['ground', 'held'] as const) {
+        const there = working[what];
+        if (!there) continue;
+        kept[what] ??= new Float32Array(length);
+        kept[what].set(there, from);
+      }
     };
     const source = cut(codes, part, band, 3);
     if (start) {
       working.rgb.set(cut(start.rgb, part, band, 3));
       working.ground = start.ground && cut(start.ground, part, band, 3);
+      working.held = start.held && cut(start.held, part, band, 3);
     } else {
       const [opening] = passes;
       if (opening?.kind === 'points' && !opening.coverage && !opening.reads) {

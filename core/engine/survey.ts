@@ -17,6 +17,7 @@ interface Known {
   /** The picture beneath that pass. */
   rgb: Float32Array;
   ground: Float32Array | null;
+  held: Float32Array | null;
 }
 
 /**
@@ -29,9 +30,7 @@ export function createSurveyor(codes: Codes, geometry: Geometry): (plan: Plan) =
   let known: Known[] = [];
   return plan => {
     const { passes } = plan;
-    const wants = passes.map(
-      p => (p.kind === 'field' && p.field.survey) || (p.kind !== 'ground' && p.coverage?.survey),
-    );
+    const wants = passes.map(p => (p.kind === 'field' && p.field.survey) || p.coverage?.survey);
     const last = wants.findLastIndex(Boolean);
     const surveys: PassSurvey[] = passes.map(() => ({}));
     if (last < 0) return surveys;
@@ -47,11 +46,12 @@ export function createSurveyor(codes: Codes, geometry: Geometry): (plan: Plan) =
     if (good.some(k => k.keys.length - 1 === last)) return surveys;
     // From the furthest picture that still serves: that beneath a pass serves where all before it is the same.
     const from = known.findLast(k => k.keys.length - 1 <= last && agrees(k, k.keys.length - 1));
-    const working: Working = { rgb: new Float32Array(0), ground: null };
+    const working: Working = { rgb: new Float32Array(0), ground: null, held: null };
     let i = 0;
     if (from) {
       working.rgb = from.rgb.slice();
       working.ground = from.ground;
+      working.held = from.held;
       i = from.keys.length - 1;
     } else {
       working.rgb = new Float32Array(codes.length);
@@ -67,6 +67,7 @@ export function createSurveyor(codes: Codes, geometry: Geometry): (plan: Plan) =
           survey,
           rgb: working.rgb.slice(),
           ground: working.ground,
+          held: working.held,
         });
       }
       if (i < last) runPass(passes[i], working, whole, geometry, surveys[i]);

@@ -188,8 +188,11 @@ export function anyTreatment({
       steps: fc.array(stepOf(kinds, ids), { maxLength: most }),
       masks: masks ? fc.tuple(maskOf('m1', []), maskOf('m2', ['m1'])) : fc.constant([]),
       frame: frame ? fc.option(anyFrame, { nil: undefined }) : fc.constant(undefined),
+      together: fc.option(
+        fc.record({ from: fc.nat(3), count: fc.integer({ min: 1, max: 3 }), strength: unit }),
+      ),
     })
-    .map(({ steps, ...rest }) => {
+    .map(({ steps, together, ...rest }) => {
       const stageOf = (kind: string) => stages.indexOf(stepKinds.find(k => k.kind === kind)!.stage);
       const inOrder = steps.slice().sort((a, b) => stageOf(a.kind) - stageOf(b.kind));
       return readTreatmentFile(
@@ -197,7 +200,12 @@ export function anyTreatment({
           JSON.stringify({
             format: 'lampwash-treatment',
             version: 1,
-            steps: inOrder,
+            steps: inOrder.map((s, i) =>
+              together && i >= together.from && i < together.from + together.count
+                ? { ...s, group: 'g1' }
+                : s,
+            ),
+            groups: together ? [{ id: 'g1', name: 'Together', strength: together.strength }] : [],
             tables: { table: TABLE },
             ...rest,
           }),

@@ -1,6 +1,6 @@
 import { stages, type Stage } from '../steps/define';
 import { stepKind, type Kind } from '../steps';
-import { groupBetween } from './groups';
+import { groupBetween, tidyGroups } from './groups';
 import type { Step, Treatment } from './schema';
 
 /** Edits of a treatment. Each returns a new one and leaves the old as it was. */
@@ -41,7 +41,7 @@ export function addStep(treatment: Treatment, step: Step): Treatment {
 }
 
 export function removeStep(treatment: Treatment, id: string): Treatment {
-  return { ...treatment, steps: treatment.steps.filter(s => s.id !== id) };
+  return tidyGroups({ ...treatment, steps: treatment.steps.filter(s => s.id !== id) });
 }
 
 export function changeStep(treatment: Treatment, id: string, change: Partial<Step>): Treatment {
@@ -51,12 +51,15 @@ export function changeStep(treatment: Treatment, id: string, change: Partial<Ste
   };
 }
 
-function withSetting(settings: object, [name, ...rest]: readonly string[], value: unknown): object {
+function withSetting(settings: object, path: readonly string[], value: unknown): object {
+  // All of them at once.
+  if (path.length === 0) return value as object;
+  const [name, ...rest] = path;
   const inner = (settings as Record<string, unknown>)[name];
   return { ...settings, [name]: rest.length ? withSetting(inner as object, rest, value) : value };
 }
 
-/** Sets one setting of a step, named by its path: `['shadows', 'hue']`. */
+/** Sets one setting of a step, named by its path: `['shadows', 'hue']`; with an empty path all of them. */
 export function changeSetting(
   treatment: Treatment,
   id: string,
@@ -76,18 +79,16 @@ export function changeSetting(
 export function placeStep(treatment: Treatment, id: string, stage: Stage, place: number): Treatment {
   const step = treatment.steps.find(s => s.id === id);
   if (!step) return treatment;
-  const steps = stages.flatMap(name => {
-    const inStage = treatment.steps.filter(s => s.stage === name && s.id !== id);
-    if (name === stage) {
-      const at = Math.min(Math.max(0, place), inStage.length);
-      const [before, after] = [inStage[at - 1], inStage[at]];
-      // Within its own group it stays there, also at the ends.
-      const own = step.group !== null && [before, after].some(s => s?.group === step.group);
-      inStage.splice(at, 0, { ...step, stage, group: own ? step.group : groupBetween(before, after) });
-    }
-    return inStage;
-  });
-  return { ...treatment, steps };
+  const others = treatment.steps.filter(s => s.id !== id);
+  const order = stages.indexOf(stage);
+  const begins = others.filter(s => stages.indexOf(s.stage) < order).length;
+  const inStage = others.filter(s => s.stage === stage).length;
+  const at = begins + Math.min(Math.max(0, place), inStage);
+  const [before, after] = [others[at - 1], others[at]];
+  // Within its own group it stays there, also at the ends.
+  const own = step.group !== null && [before, after].some(s => s?.group === step.group);
+  const group = own ? step.group : groupBetween(before, after);
+  return tidyGroups({ ...treatment, steps: others.toSpliced(at, 0, { ...step, stage, group }) });
 }
 
 /** Moves a step one place along the line: past its neighbour, or at a stage's end into the next stage. */

@@ -1,6 +1,17 @@
 import { describe, expect, it } from 'vitest';
 import { copyStep, placeStep } from './edit';
-import { groupWithBefore, leaveGroup, nameGroup, runsOf, switchGroup, ungroup } from './groups';
+import fc from 'fast-check';
+import {
+  groupOf,
+  groupWithBefore,
+  leaveGroup,
+  nameGroup,
+  runsOf,
+  strengthenGroup,
+  switchGroup,
+  ungroup,
+} from './groups';
+import { nudgeStep, removeStep } from './edit';
 import { parseTreatment, type Treatment } from './schema';
 
 const five = parseTreatment({
@@ -15,7 +26,7 @@ const five = parseTreatment({
   ],
 });
 const groups = (t: Treatment) =>
-  t.steps.map(s => `${s.id}${s.group === null ? '' : `:${s.group}`}`).join(' ');
+  t.steps.map(s => `${s.id}${s.group === null ? '' : `:${groupOf(t, s.group)!.name}`}`).join(' ');
 
 describe('groups', () => {
   it('take a neighbour in, and a third, and join with another group', () => {
@@ -27,9 +38,67 @@ describe('groups', () => {
     expect(groups(two)).toBe('a:Group 1 b:Group 1 c:Group 2 d:Group 2 e');
     expect(groups(groupWithBefore(two, 'c'))).toBe('a:Group 1 b:Group 1 c:Group 1 d:Group 1 e');
   });
-  it('do not reach across stages, and are left alone by the first step', () => {
-    expect(groupWithBefore(five, 'e')).toBe(five);
+  it('reach into a neighbouring stage, and are left alone by the first step', () => {
+    expect(groups(groupWithBefore(five, 'e'))).toBe('a b c d:Group 1 e:Group 1');
     expect(groupWithBefore(five, 'a')).toBe(five);
+    // A step that leaves stays in its stage: before the group where that goes on into a later one.
+    const across = groupWithBefore(groupWithBefore(five, 'e'), 'd');
+    expect(groups(across)).toBe('a b c:Group 1 d:Group 1 e:Group 1');
+    expect(groups(leaveGroup(across, 'd'))).toBe('a b d c:Group 1 e:Group 1');
+    expect(groups(leaveGroup(across, 'e'))).toBe('a b c:Group 1 d:Group 1 e');
+  });
+  it('have a strength of their own, and are gone with their last step', () => {
+    const t = strengthenGroup(groupWithBefore(five, 'b'), 'a', 0.4);
+    expect(t.groups).toEqual([{ id: 'g1', name: 'Group 1', strength: 0.4 }]);
+    expect(strengthenGroup(t, 'c', 0.2)).toBe(t);
+    expect(ungroup(t, 'b').groups).toEqual([]);
+    expect(removeStep(t, 'a').groups).toEqual([]);
+    expect(removeStep(t, 'a').steps[0].group).toBe(null);
+  });
+  it('that earlier treatments name alone are read, and called by their names', () => {
+    const read = (more: object) =>
+      parseTreatment({
+        format: 'lampwash-treatment',
+        version: 1,
+        steps: [{ kind: 'curve', group: 'Base' }],
+        ...more,
+      });
+    expect(read({}).groups).toEqual([{ id: 'Base', name: 'Base', strength: 1 }]);
+    expect(read({ groups: [{ id: 'Base', name: 'Warm', strength: 0.5 }] }).groups).toHaveLength(1);
+    expect(() => read({ groups: Array(2).fill({ id: 'x', name: 'y' }) })).toThrow(
+      /groups\[1\]\.id: used twice/,
+    );
+    expect(() => read({ groups: [{ id: 'x', name: ' ' }] })).toThrow(/groups\[0\]\.name/);
+    expect(() => read({ groups: [{ id: 'x', name: 'y', strength: 2 }] })).toThrow(/groups\[0\]\.strength/);
+  });
+  it('whatever is done, stay neighbours of two or more, in the order of the stages, each named once', () => {
+    const edit = fc.record({
+      what: fc.constantFrom('group', 'leave', 'ungroup', 'left', 'right', 'remove', 'copy', 'place'),
+      at: fc.nat(6),
+      stage: fc.constantFrom('ground', 'tone', 'finish'),
+    });
+    fc.assert(
+      fc.property(fc.array(edit, { maxLength: 20 }), edits => {
+        let t = five;
+        for (const { what, at, stage } of edits) {
+          const step = t.steps[at % Math.max(1, t.steps.length)];
+          if (!step) continue;
+          const { id } = step;
+          if (what === 'group') t = groupWithBefore(t, id);
+          else if (what === 'leave') t = leaveGroup(t, id);
+          else if (what === 'ungroup') t = ungroup(t, id);
+          else if (what === 'remove') t = removeStep(t, id);
+          else if (what === 'copy') t = copyStep(t, id).treatment;
+          else if (what === 'place') t = placeStep(t, id, stage as 'tone', at);
+          else t = nudgeStep(t, id, what === 'left' ? -1 : 1);
+          expect(parseTreatment(JSON.parse(JSON.stringify(t)))).toEqual(t);
+          const runs = runsOf(t.steps).filter(r => r.group !== null);
+          for (const r of runs) expect(r.steps.length).toBeGreaterThan(1);
+          expect(new Set(runs.map(r => r.group)).size).toBe(runs.length);
+          expect(t.groups.map(g => g.id).sort()).toEqual(runs.map(r => r.group!).sort());
+        }
+      }),
+    );
   });
   it('are left at the end, and end when one step is left', () => {
     const t = groupWithBefore(groupWithBefore(five, 'b'), 'c');

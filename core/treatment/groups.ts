@@ -1,14 +1,14 @@
-import type { Step, Treatment } from './schema';
+import type { Step, StepGroup, Treatment } from './schema';
 
-/** Groups: neighbouring steps of one stage under one name. */
+/** Groups: neighbouring steps under one name and one strength. They may stand in neighbouring stages. */
 
-/** Neighbours in a stage that belong together: the steps of a group, or one step alone. */
+/** Neighbours that belong together: the steps of a group, or one step alone. */
 export interface Run {
   group: string | null;
   steps: Step[];
 }
 
-/** The steps of a stage (in order) as runs of one group each. */
+/** Steps (in order) as runs of one group each. */
 export function runsOf(steps: readonly Step[]): Run[] {
   const runs: Run[] = [];
   for (const step of steps) {
@@ -19,12 +19,27 @@ export function runsOf(steps: readonly Step[]): Run[] {
   return runs;
 }
 
+/** A group of a treatment by its id. */
+export const groupOf = (treatment: Treatment, id: string | null): StepGroup | undefined =>
+  treatment.groups.find(g => g.id === id);
+
 /** The run that a step stands in. */
-function runOf(treatment: Treatment, id: string): Run | undefined {
-  const step = treatment.steps.find(s => s.id === id);
-  return runsOf(treatment.steps.filter(s => s.stage === step?.stage)).find(r =>
-    r.steps.some(s => s.id === id),
+const runWith = (treatment: Treatment, id: string): Run | undefined =>
+  runsOf(treatment.steps).find(r => r.steps.some(s => s.id === id));
+
+/** Without groups that no step stands in any more, and with no group of one. */
+export function tidyGroups(treatment: Treatment): Treatment {
+  const alone = new Set(
+    runsOf(treatment.steps)
+      .filter(r => r.group !== null && r.steps.length === 1)
+      .map(r => r.steps[0]),
   );
+  const steps = alone.size
+    ? treatment.steps.map(s => (alone.has(s) ? { ...s, group: null } : s))
+    : treatment.steps;
+  const used = new Set(steps.map(s => s.group));
+  if (!alone.size && treatment.groups.every(g => used.has(g.id))) return treatment;
+  return { ...treatment, steps, groups: treatment.groups.filter(g => used.has(g.id)) };
 }
 
 const changeAll = (treatment: Treatment, of: readonly Step[], change: Partial<Step>): Treatment => ({
@@ -32,17 +47,16 @@ const changeAll = (treatment: Treatment, of: readonly Step[], change: Partial<St
   steps: treatment.steps.map(s => (of.includes(s) ? ({ ...s, ...change } as Step) : s)),
 });
 
-/** The neighbour before a step in its stage, with which it can be grouped. */
+/** The neighbour before a step, with which it can be grouped. */
 export function neighbourBefore(treatment: Treatment, id: string): Step | undefined {
-  const step = treatment.steps.find(s => s.id === id);
-  const inStage = treatment.steps.filter(s => s.stage === step?.stage);
-  return inStage[inStage.findIndex(s => s.id === id) - 1];
+  return treatment.steps[treatment.steps.findIndex(s => s.id === id) - 1];
 }
 
-function freshName(treatment: Treatment): string {
+function freshGroup({ groups }: Treatment): StepGroup {
   for (let n = 1; ; n++) {
+    const id = `g${n}`;
     const name = `Group ${n}`;
-    if (!treatment.steps.some(s => s.group === name)) return name;
+    if (!groups.some(g => g.id === id || g.name === name)) return { id, name, strength: 1 };
   }
 }
 
@@ -52,44 +66,75 @@ function freshName(treatment: Treatment): string {
  */
 export function groupWithBefore(treatment: Treatment, id: string): Treatment {
   const before = neighbourBefore(treatment, id);
-  const run = runOf(treatment, id);
+  const run = runWith(treatment, id);
   if (!before || !run || run.steps.includes(before)) return treatment;
-  const other = runOf(treatment, before.id)!;
-  return changeAll(treatment, [...other.steps, ...run.steps], {
-    group: other.group ?? run.group ?? freshName(treatment),
-  });
+  const other = runWith(treatment, before.id)!;
+  const known = other.group ?? run.group;
+  const made = known === null ? freshGroup(treatment) : null;
+  const group = known ?? made!.id;
+  return tidyGroups(
+    changeAll(
+      made ? { ...treatment, groups: [...treatment.groups, made] } : treatment,
+      [...other.steps, ...run.steps],
+      { group },
+    ),
+  );
 }
 
-/** Takes a step out of its group, to stand behind it; a group of one is none. */
+/**
+ * Takes a step out of its group: to stand behind it, or before it where the group goes on into a later stage; from the
+ * middle of three stages it stays where it is, and what comes after it is a group of its own.
+ */
 export function leaveGroup(treatment: Treatment, id: string): Treatment {
-  const run = runOf(treatment, id);
+  const run = runWith(treatment, id);
   if (!run || run.group === null) return treatment;
-  const step = run.steps.find(s => s.id === id)!;
-  const rest = run.steps.filter(s => s !== step);
-  const at = treatment.steps.indexOf(run.steps[0]);
-  const left = [
-    ...(rest.length === 1 ? [{ ...rest[0], group: null }] : rest),
-    { ...step, group: null },
-  ] as Step[];
-  return { ...treatment, steps: treatment.steps.toSpliced(at, run.steps.length, ...left) };
+  const { steps } = run;
+  const at = steps.findIndex(s => s.id === id);
+  const left = { ...steps[at], group: null } as Step;
+  const rest = steps.toSpliced(at, 1);
+  const goesOn = rest.slice(at).some(s => s.stage !== left.stage);
+  const came = rest.slice(0, at).some(s => s.stage !== left.stage);
+  const place = treatment.steps.indexOf(steps[0]);
+  const laid = (all: Step[], groups = treatment.groups): Treatment =>
+    tidyGroups({ ...treatment, groups, steps: treatment.steps.toSpliced(place, steps.length, ...all) });
+  if (!goesOn) return laid([...rest, left]);
+  if (!came) return laid([left, ...rest]);
+  const second = { ...freshGroup(treatment), strength: groupOf(treatment, run.group)!.strength };
+  const after = rest.slice(at).map(s => ({ ...s, group: second.id }) as Step);
+  return laid([...rest.slice(0, at), left, ...after], [...treatment.groups, second]);
 }
 
 /** Dissolves the group that a step stands in. */
 export function ungroup(treatment: Treatment, id: string): Treatment {
-  const run = runOf(treatment, id);
-  return !run || run.group === null ? treatment : changeAll(treatment, run.steps, { group: null });
+  const run = runWith(treatment, id);
+  return !run || run.group === null
+    ? treatment
+    : tidyGroups(changeAll(treatment, run.steps, { group: null }));
+}
+
+/** Changes the group that a step stands in. */
+function changeGroup(treatment: Treatment, id: string, change: Partial<StepGroup>): Treatment {
+  const run = runWith(treatment, id);
+  if (!run || run.group === null) return treatment;
+  return {
+    ...treatment,
+    groups: treatment.groups.map(g => (g.id === run.group ? { ...g, ...change } : g)),
+  };
 }
 
 /** Names the group that a step stands in; an empty name leaves it as it is. */
 export function nameGroup(treatment: Treatment, id: string, name: string): Treatment {
-  const run = runOf(treatment, id);
-  const group = name.trim().slice(0, 80);
-  return !run || run.group === null || group === '' ? treatment : changeAll(treatment, run.steps, { group });
+  const called = name.trim().slice(0, 80);
+  return called === '' ? treatment : changeGroup(treatment, id, { name: called });
 }
+
+/** Sets the strength (0..1) of the group that a step stands in. */
+export const strengthenGroup = (treatment: Treatment, id: string, strength: number): Treatment =>
+  changeGroup(treatment, id, { strength });
 
 /** Switches all steps of the group that a step stands in. */
 export function switchGroup(treatment: Treatment, id: string, enabled: boolean): Treatment {
-  const run = runOf(treatment, id);
+  const run = runWith(treatment, id);
   return run ? changeAll(treatment, run.steps, { enabled }) : treatment;
 }
 

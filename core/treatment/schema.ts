@@ -33,6 +33,14 @@ export interface Step<K extends Kind = Kind> {
   alone?: true;
 }
 
+/** Neighbouring steps that belong together; they may stand in neighbouring stages. */
+export interface StepGroup {
+  id: string;
+  name: string;
+  /** 0..1, what its steps make together against what lies beneath the first of them. */
+  strength: number;
+}
+
 export interface Treatment {
   format: typeof FORMAT;
   version: typeof VERSION;
@@ -40,6 +48,7 @@ export interface Treatment {
   strength: number;
   frame: Frame;
   steps: Step[];
+  groups: StepGroup[];
   masks: Mask[];
   /** Colour tables that it carries, by id: the texts of .cube files. */
   tables: Record<string, Reference>;
@@ -63,7 +72,7 @@ const stepFrame = {
   stage: z.enum(stages).optional(),
   name: z.string().max(120).default(''),
   enabled: z.boolean().default(true),
-  group: z.string().max(120).nullable().default(null),
+  group: z.string().trim().min(1).max(120).nullable().default(null),
   strength: fractionSchema.default(1),
   reach: z
     .strictObject({
@@ -106,6 +115,12 @@ const stepSchema = z.discriminatedUnion(
 export const MOST_STEPS = 200;
 export const MOST_MASKS = 200;
 
+const groupSchema = z.strictObject({
+  id: z.string().min(1).max(120),
+  name: z.string().trim().min(1).max(120),
+  strength: fractionSchema.default(1),
+});
+
 const treatmentSchema = z.strictObject({
   format: z.literal(FORMAT),
   version: z.literal(VERSION, {
@@ -114,6 +129,7 @@ const treatmentSchema = z.strictObject({
   strength: fractionSchema.default(1),
   frame: frameSchema,
   steps: z.array(stepSchema).max(MOST_STEPS).default([]),
+  groups: z.array(groupSchema).max(MOST_STEPS).default([]),
   masks: z.array(maskSchema).max(MOST_MASKS).default([]),
   tables: z.record(idSchema, referenceSchema).default({}),
 });
@@ -190,6 +206,17 @@ function settleSteps(read: ReadStep[], masks: Mask[], tables: Treatment['tables'
   });
 }
 
+/** Groups have ids of their own; one that steps name alone is called by what they name. */
+function settleGroups(groups: readonly StepGroup[], steps: readonly Step[]): StepGroup[] {
+  const known = new Set<string>();
+  groups.forEach(({ id }, i) => {
+    if (known.has(id)) throw new TreatmentError(`groups[${i}].id`, 'used twice');
+    known.add(id);
+  });
+  const named = steps.flatMap(({ group }) => (group === null || known.has(group) ? [] : [group]));
+  return [...groups, ...Array.from(new Set(named), id => ({ id, name: id, strength: 1 }))];
+}
+
 /** So many things may be wrong with what was made to be wrong that there is no room to list them. */
 function safely<T>(read: () => T): T {
   try {
@@ -213,7 +240,8 @@ export function parseTreatment(json: unknown): Treatment {
   const { strength, frame, masks, tables } = read.data;
   checkMasks(masks);
   const steps = settleSteps(read.data.steps as ReadStep[], masks, tables);
-  return { format: FORMAT, version: VERSION, strength, frame, steps, masks, tables };
+  const groups = settleGroups(read.data.groups, steps);
+  return { format: FORMAT, version: VERSION, strength, frame, steps, groups, masks, tables };
 }
 
 /** A treatment with no steps: the bare photograph. */
@@ -224,6 +252,7 @@ export function bareTreatment(): Treatment {
     strength: 1,
     frame: wholeFrame(),
     steps: [],
+    groups: [],
     masks: [],
     tables: {},
   };

@@ -2,7 +2,7 @@ import { LRUCache } from 'lru-cache';
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import type { History, TakeState as TakeStateView } from '../../contract/takes';
 import { carriedBy } from '../../core/treatment/carried-by';
-import { patchBetween, patched, type Operation, type Patch } from '../../core/treatment/patch';
+import { PatchError, patchBetween, patched, type Operation, type Patch } from '../../core/treatment/patch';
 import { parseTreatment, type Treatment } from '../../core/treatment/schema';
 import { jsonLength } from '../../core/treatment/size';
 import { referToCarried } from './carried';
@@ -61,15 +61,29 @@ async function wayTo(take: Take, number: number, transaction?: Transaction): Pro
   );
 }
 
+/**
+ * A saved treatment with a patch laid on. The patch may be of a later version than what it is laid on, and touch a setting
+ * that this does not have yet: then it is read first, which fills that in.
+ */
+function patchedOver(saved: unknown, patch: Patch): unknown {
+  try {
+    return patched(saved, patch);
+  } catch (error) {
+    if (!(error instanceof PatchError)) throw error;
+    return patched(parseTreatment(saved), patch);
+  }
+}
+
 /** The treatment of a state. Throws an Error where the take has no such state. */
 export async function treatmentOf(take: Take, number: number, transaction?: Transaction): Promise<Treatment> {
   const known = rebuilt.get(keyOf(take.id, number));
   if (known) return known;
   const [first, ...rest] = await wayTo(take, number, transaction);
   if (!first) throw new Error(`take ${take.id} has no state ${number}`);
-  const whole = rest.reduce((json, { patch }) => patched(json, patch!), first.treatment);
   // Read as any treatment is, so that one that an earlier version saved gets the settings it lacks.
-  const treatment = parseTreatment(whole);
+  const treatment = parseTreatment(
+    rest.reduce((json, { patch }) => patchedOver(json, patch!), first.treatment),
+  );
   rebuilt.set(keyOf(take.id, number), treatment);
   return treatment;
 }

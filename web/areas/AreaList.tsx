@@ -99,6 +99,7 @@ function AreaPicture({ picture, treatment, id }: { picture: PictureInfo; treatme
           tables,
           frame,
           masks,
+          groups: [],
           steps: beneath ?? [],
         },
         id,

@@ -1,7 +1,7 @@
 import styled from 'styled-components';
 import { stepKind } from '../../core/steps';
 import { changeStep } from '../../core/treatment/edit';
-import { neighbourBefore } from '../../core/treatment/groups';
+import { groupOf, neighbourBefore, strengthenGroup } from '../../core/treatment/groups';
 import type { Step, Treatment } from '../../core/treatment/schema';
 import { wordFor } from '../app/words';
 import type { PictureInfo } from '../engine/tiles';
@@ -84,6 +84,7 @@ export function StepPanel({
   const kind = stepKind(step.kind)!;
   const name = step.name || wordFor(step.kind);
   const inStage = treatment.steps.filter(s => s.stage === step.stage);
+  const group = groupOf(treatment, step.group);
   const change = (part: Partial<Step>) => changeStep(now(), step.id, part);
   const still = stillOf(treatment, calm, step);
   return (
@@ -113,6 +114,22 @@ export function StepPanel({
           onChange={strength => onGlide(change({ strength }))}
           onChangeEnd={strength => onCommit(change({ strength }), `${name} strength`)}
         />
+        {group ? (
+          <Slider
+            label="Group"
+            name={`Strength of ${group.name}`}
+            value={group.strength}
+            min={0}
+            max={1}
+            step={0.01}
+            standard={1}
+            shownTimes={100}
+            onChange={strength => onGlide(strengthenGroup(now(), step.id, strength))}
+            onChangeEnd={strength =>
+              onCommit(strengthenGroup(now(), step.id, strength), `${group.name} strength`)
+            }
+          />
+        ) : null}
       </Head>
       <Body>
         <ToolsContext.Provider

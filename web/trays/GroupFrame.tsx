@@ -4,6 +4,7 @@ import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
 import type { GroupActions } from '../takes/useEdits';
 import type { Run } from '../../core/treatment/groups';
+import type { StepGroup } from '../../core/treatment/schema';
 import { Menu } from '../ui/overlays';
 import { NameField } from '../ui/inplace';
 import { Tray } from './trays';
@@ -78,17 +79,18 @@ const Stack = styled(Tray)`
 /** The trays of a group under its name; folded, one tray stands for them all. */
 export function GroupFrame({
   run,
+  called: group,
   folded,
   chosen,
   first,
   face,
   actions,
   onFold,
-  onRenamed,
   onChoose,
   children,
 }: {
   run: Run;
+  called: StepGroup;
   folded: boolean;
   chosen: boolean;
   /** It begins its stage, whose name stands above it. */
@@ -97,12 +99,12 @@ export function GroupFrame({
   face: ReactNode;
   actions: GroupActions;
   onFold: (folded: boolean) => void;
-  onRenamed: (name: string) => void;
   onChoose: () => void;
   children: ReactNode;
 }) {
   const [naming, setNaming] = useState(false);
-  const name = run.group!;
+  const { name, strength } = group;
+  const part = strength < 1 ? `${Math.round(strength * 100)}%` : null;
   const on = run.steps.some(s => s.enabled);
   const [{ id }] = run.steps;
   return (
@@ -122,12 +124,14 @@ export function GroupFrame({
             onDone={called => {
               setNaming(false);
               if (called === null || called === '' || called === name) return;
-              onRenamed(called);
               actions.name(id, called);
             }}
           />
         ) : (
-          <b onDoubleClick={() => setNaming(true)}>{name}</b>
+          <b onDoubleClick={() => setNaming(true)}>
+            {name}
+            {part ? ` ${part}` : ''}
+          </b>
         )}
         <Menu
           label={`More for ${name}`}
@@ -164,7 +168,7 @@ export function GroupFrame({
           <span className="dish">{face}</span>
           <span className="name">
             <span>{name}</span>
-            <span>{on ? `${run.steps.length} steps` : 'Off'}</span>
+            <span>{on ? (part ?? `${run.steps.length} steps`) : 'Off'}</span>
           </span>
         </Stack>
       ) : (

@@ -20,13 +20,14 @@ import { wordFor } from '../app/words';
 import type { PictureInfo } from '../engine/tiles';
 import { Menu } from '../ui/overlays';
 import { looksTheSame } from '../../core/treatment/same';
-import { runsOf } from '../../core/treatment/groups';
+import { groupOf, runsOf } from '../../core/treatment/groups';
 import type { Edits } from '../takes/useEdits';
 import { GroupFrame } from './GroupFrame';
 import { SmallPicture } from '../print/SmallPicture';
 import { Lamp } from './Lamp';
 import { SortableTray, TrayFace } from './SortableTray';
-import { Add, BASIN, Group, Line, Rail, Run, Tray } from './trays';
+import { Slider } from '../ui/slider';
+import { Add, BASIN, Group, Line, Rail, Run, Scroll, Tray, Whole } from './trays';
 import { useLampStops } from './useLampStops';
 
 export interface TrayLineProps {
@@ -57,7 +58,7 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
   const { steps } = treatment;
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   const [dragged, setDragged] = useState<string | null>(null);
-  /** Groups that are folded, by their names. */
+  /** Groups that are folded, by their ids. */
   const [folded, setFolded] = useState<ReadonlySet<string>>(new Set());
   const fold = (group: string, away: boolean) =>
     setFolded(now => new Set(away ? [...now, group] : [...now].filter(g => g !== group)));
@@ -157,70 +158,76 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
         onDragCancel={() => setDragged(null)}
         onDragEnd={onDragEnd}
       >
-        <Run ref={run}>
-          <Rail />
-          {stages.map(stage => {
-            const inStage = steps.filter(s => s.stage === stage);
-            return (
-              <StageGroup key={stage} stage={stage}>
-                <SortableContext items={inStage.map(s => s.id)} strategy={horizontalListSortingStrategy}>
-                  {runsOf(inStage).map(run => {
-                    const trays = run.steps.map(step => (
-                      <SortableTray
-                        key={step.id}
-                        step={step}
-                        picture={picture}
-                        upTo={upTo[steps.indexOf(step)]}
-                        chosen={step.id === chosen}
-                        later={steps.indexOf(step) >= lamp}
-                        tabbable={step.id === tabbable}
-                        onChoose={() => onChoose(step.id)}
-                        onKey={event => onKey(event, step)}
-                      />
-                    ));
-                    if (run.group === null) return trays;
-                    const last = run.steps.at(-1)!;
-                    return (
-                      <GroupFrame
-                        key={`group ${run.steps[0].id}`}
-                        run={run}
-                        first={run.steps[0] === inStage[0]}
-                        folded={folded.has(run.group)}
-                        chosen={run.steps.some(s => s.id === chosen)}
-                        onFold={away => fold(run.group!, away)}
-                        onRenamed={name => folded.has(run.group!) && fold(name, true)}
-                        onChoose={() => onChoose(last.id)}
-                        actions={edits.group}
-                        face={
-                          <SmallPicture picture={picture} treatment={upTo[steps.indexOf(last)]} {...BASIN} />
-                        }
-                      >
-                        {trays}
-                      </GroupFrame>
-                    );
-                  })}
-                </SortableContext>
-                <Menu
-                  label={`Add a step to ${wordFor(stage)}`}
-                  trigger={
-                    <Add aria-label={`Add a step to ${wordFor(stage)}`}>
-                      <Plus aria-hidden="true" />
-                    </Add>
-                  }
-                  sections={kindsFor(stage)}
-                  onAction={kind => props.onAdd(kind as Kind, stage)}
-                />
-              </StageGroup>
-            );
-          })}
-          <Lamp
-            x={lampX}
-            stops={stops}
-            at={Math.min(lamp, steps.length)}
-            names={steps.map(s => s.name || wordFor(s.kind))}
-            onMove={props.onLamp}
-          />
-        </Run>
+        <Scroll>
+          <Run ref={run}>
+            <Rail />
+            {stages.map(stage => {
+              const inStage = steps.filter(s => s.stage === stage);
+              return (
+                <StageGroup key={stage} stage={stage}>
+                  <SortableContext items={inStage.map(s => s.id)} strategy={horizontalListSortingStrategy}>
+                    {runsOf(inStage).map(run => {
+                      const trays = run.steps.map(step => (
+                        <SortableTray
+                          key={step.id}
+                          step={step}
+                          picture={picture}
+                          upTo={upTo[steps.indexOf(step)]}
+                          chosen={step.id === chosen}
+                          later={steps.indexOf(step) >= lamp}
+                          tabbable={step.id === tabbable}
+                          onChoose={() => onChoose(step.id)}
+                          onKey={event => onKey(event, step)}
+                        />
+                      ));
+                      if (run.group === null) return trays;
+                      const last = run.steps.at(-1)!;
+                      return (
+                        <GroupFrame
+                          key={`group ${run.steps[0].id}`}
+                          run={run}
+                          called={groupOf(treatment, run.group)!}
+                          first={run.steps[0] === inStage[0]}
+                          folded={folded.has(run.group)}
+                          chosen={run.steps.some(s => s.id === chosen)}
+                          onFold={away => fold(run.group!, away)}
+                          onChoose={() => onChoose(last.id)}
+                          actions={edits.group}
+                          face={
+                            <SmallPicture
+                              picture={picture}
+                              treatment={upTo[steps.indexOf(last)]}
+                              {...BASIN}
+                            />
+                          }
+                        >
+                          {trays}
+                        </GroupFrame>
+                      );
+                    })}
+                  </SortableContext>
+                  <Menu
+                    label={`Add a step to ${wordFor(stage)}`}
+                    trigger={
+                      <Add aria-label={`Add a step to ${wordFor(stage)}`}>
+                        <Plus aria-hidden="true" />
+                      </Add>
+                    }
+                    sections={kindsFor(stage)}
+                    onAction={kind => props.onAdd(kind as Kind, stage)}
+                  />
+                </StageGroup>
+              );
+            })}
+            <Lamp
+              x={lampX}
+              stops={stops}
+              at={Math.min(lamp, steps.length)}
+              names={steps.map(s => s.name || wordFor(s.kind))}
+              onMove={props.onLamp}
+            />
+          </Run>
+        </Scroll>
         <DragOverlay>
           {draggedStep ? (
             <Tray as="div">
@@ -229,6 +236,22 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
           ) : null}
         </DragOverlay>
       </DndContext>
+      {steps.length ? (
+        <Whole>
+          <Slider
+            label="Whole"
+            name="Strength of the whole treatment"
+            value={treatment.strength}
+            min={0}
+            max={1}
+            step={0.01}
+            standard={1}
+            shownTimes={100}
+            onChange={strength => edits.glide({ ...edits.now(), strength })}
+            onChangeEnd={strength => edits.commit({ ...edits.now(), strength }, 'Strength of the whole')}
+          />
+        </Whole>
+      ) : null}
     </Line>
   );
 });

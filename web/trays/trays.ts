@@ -13,8 +13,34 @@ export const Line = styled.section`
   border-top: 1px solid #ababab;
   position: relative;
   z-index: 2;
+  overflow: hidden;
+`;
+
+/** What the line scrolls in. */
+export const Scroll = styled.div`
+  height: 100%;
   overflow: auto hidden;
   scrollbar-width: thin;
+`;
+
+/** The strength of the whole treatment, at the line's end, above the rail. */
+export const Whole = styled.div`
+  position: absolute;
+  right: 16px;
+  top: 1px;
+  width: 216px;
+  height: 22px;
+  overflow: hidden;
+  padding-left: 10px;
+  background: linear-gradient(90deg, transparent, #d4d4d4 10px);
+  > div {
+    height: 22px;
+    grid-template-columns: 44px 1fr 42px;
+  }
+  input {
+    height: 20px;
+    font-size: var(--t-small);
+  }
 `;
 
 /** What scrolls in it. */
