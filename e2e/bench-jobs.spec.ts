@@ -225,7 +225,7 @@ test('five grey stops in luminosity, a soft-light curve, above inks and a three-
 }) => {
   await openBench(page, app);
   await add(page, 'Ground', 'Inks');
-  await type(page, 'Tones lights yellow', '40');
+  await type(page, 'Tones highlights yellow', '40');
   await add(page, 'Ground', 'Three-way balance');
   await type(page, 'Shadows hue', '220');
   await type(page, 'Shadows amount', '60');

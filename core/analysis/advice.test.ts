@@ -28,10 +28,11 @@ function shown(row: Row, treatment: Treatment): Uint8Array {
 const of = (...steps: object[]) => parseTreatment({ format: 'lampwash-treatment', version: 1, steps });
 
 /** What is said about the last step on a picture. */
-function said(row: Row, treatment: Treatment): string[] {
+function said(row: Row, treatment: Treatment, natural = true): string[] {
   const step = treatment.steps.at(-1)!;
   const beneath = { ...treatment, steps: treatment.steps.slice(0, -1) };
-  return adviceOn(step, shown(row, beneath), shown(row, treatment), 3).map(a => a.what);
+  const seen = { before: shown(row, beneath), after: shown(row, treatment), stride: 3 } as const;
+  return adviceOn(treatment, step.id, seen, natural ? [seen] : []).map(a => a.what);
 }
 
 const split = { kind: 'split-tone', settings: { shadows: { hue: 20, saturation: 0.4 } } };
@@ -98,8 +99,64 @@ describe('advice: a step that does nothing', () => {
       said(greys(20, 230), of({ kind: 'saturation', enabled: false, settings: { amount: 0.6 } })),
     ).toEqual([]);
   });
-  it('is silent for what shows at natural size only: small pictures cannot tell', () => {
-    expect(said(greys(20, 230), of({ kind: 'sharpen', settings: { amount: 0.5 } }))).toEqual([]);
-    expect(said(greys(250, 255), of({ kind: 'grain', settings: { amount: 0.01 } }))).toEqual([]);
+  it('judges what shows at natural size at natural size, on every place that it is given', () => {
+    const grain = of({ kind: 'grain', settings: { amount: 0.4 } });
+    // Small, it is not seen; at natural size it is.
+    const flat = Uint8Array.from({ length: 300 }, () => 128);
+    const small = { before: flat, after: flat, stride: 3 } as const;
+    const rough = { ...small, after: flat.map((v, i) => v + ((i * 7) % 9)) };
+    const { id } = grain.steps[0];
+    expect(adviceOn(grain, id, small)).toEqual([]);
+    expect(adviceOn(grain, id, small, [small, rough])).toEqual([]);
+    expect(adviceOn(grain, id, small, [small, small]).map(a => a.what)).toEqual(['does-nothing']);
+    expect(said(greys(20, 230), of({ kind: 'sharpen', settings: { amount: 0.5 } }), false)).toEqual([]);
+  });
+  it('is silent while the area of the step is still empty', () => {
+    const treatment = parseTreatment({
+      format: 'lampwash-treatment',
+      version: 1,
+      masks: [{ id: 'm', parts: [] }],
+      steps: [{ kind: 'wash', mask: 'm', settings: { pigment: { kind: 'flat', colour: '#a03020' } } }],
+    });
+    expect(said(greys(0, 0), treatment)).toEqual([]);
+    const whole = { ...treatment, masks: [{ ...treatment.masks[0], invert: true }] };
+    expect(said([...greys(0, 0), ...greys(90, 200)], whole)).toEqual(['solid-black']);
+  });
+});
+
+describe('advice: what a gradient does to the dark end', () => {
+  const map = (colours: string[], more: object = {}) =>
+    of({
+      kind: 'gradient-map',
+      ...more,
+      settings: {
+        stops: colours.map((colour, i) => ({ at: i / (colours.length - 1), colour })),
+        ...(more as { settings?: object }).settings,
+      },
+    });
+  const row = greys(10, 245);
+  it('speaks of a weak black with its lightness, and not in a mix that keeps tones', () => {
+    expect(said(row, map(['#5a4a3a', '#f0e8d8']))).toEqual(['weak-black']);
+    expect(said(row, map(['#14110e', '#f0e8d8']))).toEqual([]);
+    expect(said(row, map(['#5a4a3a', '#f0e8d8'], { mix: 'color' }))).toEqual([]);
+  });
+  it('speaks where the dark end is lighter than the next stop, but not of a negative', () => {
+    expect(said(row, map(['#606060', '#101010', '#f0f0f0']))).toEqual(['dark-end-lighter']);
+    expect(said(row, map(['#f0f0f0', '#101010']))).toEqual([]);
+    expect(said(row, map(['#f0f0f0', '#101010', '#606060'], { settings: { reverse: true } }))).toEqual([
+      'dark-end-lighter',
+    ]);
+  });
+  it('says nothing of a wash in a mix that keeps tones, whatever its ramp', () => {
+    const stops = [
+      { at: 0, colour: '#806050' },
+      { at: 0.3, colour: '#402010' },
+      { at: 1, colour: '#ffffff' },
+    ];
+    const wash = (more: object, depth = 0) =>
+      of({ kind: 'wash', ...more, settings: { pigment: { kind: 'ramp', stops }, depth } });
+    expect(said(row, wash({}))).toEqual([]);
+    expect(said(row, wash({}, 0.6))).toEqual([]);
+    expect(said(row, wash({ mix: 'normal' }))).toContain('dark-end-lighter');
   });
 });

@@ -92,6 +92,9 @@ export const mixNames = [
 ] as const;
 export type Mix = (typeof mixNames)[number];
 
+/** Whether a mix leaves the tones beneath as they are and changes their colour alone. */
+export const keepsTones = (mix: Mix): boolean => mix === 'color' || mix === 'hue' || mix === 'saturation';
+
 const clip = (v: number) => Math.min(1, Math.max(0, v));
 
 /**

@@ -84,6 +84,13 @@ export interface Field {
  */
 export type OverMix = (beneath: Triple, own: Triple, mixed: Triple) => void;
 
+/** What the settings of a step say by themselves, whatever the picture. */
+export type KindAdvice =
+  /** Tones are mapped to a darkest colour of this lightness (L*): the print has no black. */
+  | { what: 'weak-black'; lightness: number }
+  /** The dark end is lighter than what comes next: the tones turn round there. */
+  | { what: 'dark-end-lighter' };
+
 /** What is looked at while a setting is held. */
 export type Held<S> = { zone: MaskPart } | { settings: S };
 
@@ -153,10 +160,14 @@ export interface StepDefinition<F extends Fields = Fields, K extends string = st
   overMix?: (settings: SettingsOf<F>) => OverMix | null;
   /** It colours tones, so that solid black takes nothing of it. */
   coloursTones?: boolean;
+  /** A grey print has colour with it. */
+  givesColour?: boolean;
   /** What it does is seen at natural size only. */
   seenNatural?: boolean;
   /** What lights up in the picture while a setting (its path) is held: what that touches, or the step otherwise set. */
   whileHeld?: (settings: SettingsOf<F>, path: readonly string[]) => Held<SettingsOf<F>> | null;
+  /** What its settings say by themselves, laid on through a mix. */
+  advise?: (settings: SettingsOf<F>, mix: Mix) => KindAdvice[];
   /** What it can find by itself in the picture beneath it. */
   automatic?: Automatic<SettingsOf<F>>;
   /** A press on the picture and a drag: what has that colour is moved. */

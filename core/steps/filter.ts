@@ -12,6 +12,7 @@ import { colour, flag, fraction } from '../settings/fields';
 export const filter = defineStep({
   kind: 'filter',
   stage: 'tone',
+  givesColour: true,
   fields: { colour: colour('#d9a066'), density: fraction(0.5), keepLightness: flag(true) },
   point: s => {
     const glass = parseHex(s.colour!).map(v => 1 - s.density * (1 - decode(v)));

@@ -1,6 +1,8 @@
 import { gradientOf, interpolations, isGreyGradient } from '../colour/gradient';
 import { rgbToOklab } from '../colour/oklab';
 import { luma } from '../colour/srgb';
+import { darkEndOf } from '../colour/dark-end';
+import { keepsTones } from '../colour/mixes';
 import { defineStep } from './define';
 import { choice, flag, stops } from '../settings/fields';
 
@@ -8,6 +10,14 @@ import { choice, flag, stops } from '../settings/fields';
 export const gradientMap = defineStep({
   kind: 'gradient-map',
   stage: 'tone',
+  givesColour: true,
+  advise: ({ stops, reverse }, mix) => {
+    // A mix that keeps the tones beneath keeps their black as well.
+    if (keepsTones(mix)) return [];
+    const { weakBlack, turnsRound } = darkEndOf(stops, reverse);
+    if (turnsRound) return [{ what: 'dark-end-lighter' }];
+    return weakBlack === null ? [] : [{ what: 'weak-black', lightness: weakBlack }];
+  },
   fields: {
     stops: stops([
       { at: 0, colour: '#000000' },

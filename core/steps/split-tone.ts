@@ -27,6 +27,7 @@ export function highlightShare(balance: number, crossover: number): (L: number) 
 export const splitTone = defineStep({
   kind: 'split-tone',
   stage: 'tone',
+  givesColour: true,
   coloursTones: true,
   fields: {
     shadows: group({ hue: hue(230), saturation: fraction() }),

@@ -10,6 +10,7 @@ import { fraction, hue } from '../settings/fields';
 export const tint = defineStep({
   kind: 'tint',
   stage: 'tone',
+  givesColour: true,
   coloursTones: true,
   fields: { hue: hue(35), saturation: fraction(0.2) },
   point: s => {

@@ -1,5 +1,7 @@
 import { dyeAtTone, dyeOf, throughDye } from '../colour/dye';
+import { darkEndOf } from '../colour/dark-end';
 import { gradientOf } from '../colour/gradient';
+import { keepsTones } from '../colour/mixes';
 import type { Triple } from '../colour/oklab';
 import type { Pigment } from '../colour/pigments';
 import { decode, luma, parseHex } from '../colour/srgb';
@@ -67,12 +69,18 @@ function asBody(pigment: Pigment): Field {
 export const wash = defineStep({
   kind: 'wash',
   stage: 'colour',
+  givesColour: true,
   coloursTones: true,
   mix: 'color',
   fields: {
     pigment: pigment({ kind: 'flat', colour: '#b5793c' }),
     depth: { ...amount(), within: 'pigment' },
     bleed: length(0.2),
+  },
+  advise: ({ pigment: laid, depth }, mix) => {
+    // A tint keeps the tones beneath, and a dye darkens them: their black stays.
+    if (laid.kind === 'flat' || depth > 0.5 || (keepsTones(mix) && depth > -0.5)) return [];
+    return darkEndOf(laid.stops).turnsRound ? [{ what: 'dark-end-lighter' }] : [];
   },
   bleed: s => s.bleed,
   point: s => colourOf(s.pigment),

@@ -165,8 +165,8 @@ function BenchAtWork({
   const [around, setAround] = useState(false);
   useEffect(() => startTransition(() => setAround(true)), []);
 
-  const { id, width, height, grey } = photograph;
-  const picture = useMemo(() => ({ id, width, height, grey }), [id, width, height, grey]);
+  const { id, width, height, grey, damage } = photograph;
+  const picture = useMemo(() => ({ id, width, height, grey, damage }), [id, width, height, grey, damage]);
   const lamp = Math.min(lampAt ?? treatment.steps.length, treatment.steps.length);
   const setLamp = useCallback(
     (at: number) => setLampAt(at >= session.state().treatment.steps.length ? null : at),

@@ -2,8 +2,8 @@ import { ArrowLeftRight, Minus, Plus } from 'lucide-react';
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import styled from 'styled-components';
 import { evenStops, gradientOf, type Interpolation } from '../../core/colour/gradient';
-import { rgbToLab } from '../../core/colour/lab';
-import { parseHex, toHex } from '../../core/colour/srgb';
+import { lightnessOfColour } from '../../core/colour/dark-end';
+import { toHex } from '../../core/colour/srgb';
 import type { Stop } from '../../core/colour/gradient';
 import { Button, IconButton } from '../ui/buttons';
 import { Movable } from '../ui/movable';
@@ -65,20 +65,9 @@ const Frame = styled.div`
     align-items: center;
     gap: 5px;
   }
-  .advice {
-    color: var(--ink);
-    background: var(--paper-low);
-    border-left: 3px solid var(--lamp-deep);
-    padding: 6px 8px;
-    margin: 4px 0;
-    line-height: 1.35;
-    font-size: var(--t-small);
-  }
 `;
 
-/** A dark end lighter than this (L*) leaves a print without black. */
-const WEAK_BLACK = 22;
-const lightnessOf = (colour: string) => Math.round(rgbToLab(...parseHex(colour))[0]);
+const lightnessOf = (colour: string) => Math.round(lightnessOfColour(colour));
 
 /** The stops of a gradient: slid, added, removed, coloured, reversed, spaced evenly, back to black and white. */
 export function StopsControl({
@@ -138,7 +127,6 @@ export function StopsControl({
     event.stopPropagation();
   };
   const sorted = stops.slice().sort((a, b) => a.at - b.at);
-  const dark = Math.min(...stops.map(s => lightnessOf(s.colour)));
   const between = () => {
     const next = sorted.find(s => s.at > stop.at) ?? sorted.findLast(s => s.at < stop.at);
     add(next ? (stop.at + next.at) / 2 : 0.5);
@@ -223,9 +211,6 @@ export function StopsControl({
           </IconButton>
         ) : null}
       </div>
-      {dark > WEAK_BLACK ? (
-        <p className="advice">The darkest stop is at L* {dark}: the picture has no black, and looks flat.</p>
-      ) : null}
       <div className="row">
         <span />
         <Button $small onPress={() => onChange(evenStops(stops), 'stops spaced evenly')}>

@@ -11,15 +11,15 @@ import type { PictureInfo } from './tiles';
 
 /** Parts of a picture at its full size. */
 
-/** A part of the picture at 1:1 about a place (fractions of the framed picture). */
-export async function loupe(
+/** A part of the picture at 1:1 about a place (fractions of the framed picture), as codes. */
+export async function naturalPart(
   picture: PictureInfo,
   treatment: Treatment,
   x: number,
   y: number,
   width: number,
   height: number,
-): Promise<ImageBitmap> {
+): Promise<ImageData> {
   await atHand(treatment);
   const size = framedSize(picture, treatment.frame);
   const of = framedAt(picture, treatment, Math.max(size.width, size.height));
@@ -40,8 +40,12 @@ export async function loupe(
   ]);
   const image = new ImageData(part.width, part.height);
   render8(plan, tile, image.data, 4, { grey, geometry, surveys, part });
-  return createImageBitmap(image);
+  return image;
 }
+
+/** The same as a picture to be drawn. */
+export const loupe = async (...of: Parameters<typeof naturalPart>): Promise<ImageBitmap> =>
+  createImageBitmap(await naturalPart(...of));
 
 /** The longest edge of an area that is written as a picture. */
 const LARGEST_AREA = 4096;

@@ -1,4 +1,5 @@
-import { adviceOn, type Advice } from '../../core/analysis/advice';
+import { adviceOn, isSpokenOf, judgedNatural, type Advice, type Seen } from '../../core/analysis/advice';
+import { naturalPart } from './full';
 import { toneHistogram } from '../../core/analysis/histogram';
 import { colourAbout } from '../../core/steps/pull';
 import { stepKind, type Kind } from '../../core/steps';
@@ -98,14 +99,37 @@ export async function colourAt(
   return colourAbout(about, 4);
 }
 
+/** Places (fractions) at which a step is judged at its natural size, and the side of each in pixels. */
+const PATCHES = [
+  [0.3, 0.3],
+  [0.7, 0.3],
+  [0.5, 0.5],
+  [0.3, 0.7],
+  [0.7, 0.7],
+] as const;
+const PATCH = 96;
+
 /** What the picture says about a step. */
 export async function advice(picture: PictureInfo, treatment: Treatment, stepId: string): Promise<Advice[]> {
   const at = treatment.steps.findIndex(s => s.id === stepId);
-  if (at < 0) return [];
-  const upTo = (count: number) =>
-    smallImage(picture, { ...treatment, strength: 1, steps: treatment.steps.slice(0, count) }, LOOKED_AT);
-  const [before, after] = [await upTo(at), await upTo(at + 1)];
-  return adviceOn(treatment.steps[at], before.data, after.data, 4);
+  if (at < 0 || !isSpokenOf(treatment.steps[at], treatment)) return [];
+  const [beneath, laid] = [at, at + 1].map(count => ({
+    ...treatment,
+    strength: 1,
+    steps: treatment.steps.slice(0, count),
+  }));
+  const seen = async (shown: (of: Treatment) => Promise<ImageData>): Promise<Seen> => {
+    const [before, after] = [await shown(beneath), await shown(laid)];
+    return { before: before.data, after: after.data, stride: 4 };
+  };
+  const small = await seen(of => smallImage(picture, of, LOOKED_AT));
+  const natural: Seen[] = [];
+  if (judgedNatural(treatment.steps[at])) {
+    for (const [x, y] of PATCHES) {
+      natural.push(await seen(of => naturalPart(picture, of, x, y, PATCH, PATCH)));
+    }
+  }
+  return adviceOn(treatment, stepId, small, natural);
 }
 
 /** What a step of a kind finds by itself in the picture beneath it: settings to be changed. */

@@ -8,6 +8,8 @@ export interface PictureInfo {
   width: number;
   height: number;
   grey: boolean;
+  /** What is wrong with the original's file, where something is. */
+  damage?: string | null;
 }
 
 /** Tiles kept in memory at most: 1.5 MB each. */

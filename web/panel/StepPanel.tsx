@@ -1,3 +1,4 @@
+import { useCallback, useState } from 'react';
 import styled from 'styled-components';
 import { stepKind } from '../../core/steps';
 import { changeStep } from '../../core/treatment/edit';
@@ -8,7 +9,7 @@ import type { PictureInfo } from '../engine/tiles';
 import { Slider } from '../ui/slider';
 import { AreaSection } from '../areas/AreaSection';
 import type { PickColour } from '../print/usePicking';
-import { AdviceLine } from './AdviceLine';
+import { AdviceFoot } from './AdviceFoot';
 import { Automatic } from './Automatic';
 import { FieldControls } from '../controls/FieldControls';
 import type { SetSetting, StepAction } from '../takes/useEdits';
@@ -87,6 +88,15 @@ export function StepPanel({
   const group = groupOf(treatment, step.group);
   const change = (part: Partial<Step>) => changeStep(now(), step.id, part);
   const still = stillOf(treatment, calm, step);
+  const [held, setHeld] = useState(false);
+  const hold = useCallback<Hold>(
+    paths => {
+      setHeld(paths.length > 0);
+      onHold(paths);
+    },
+    [onHold],
+  );
+  const tools = { picture, treatment, step, commit: onCommit, preview: onPreview, pick };
   return (
     <>
       <Head>
@@ -132,13 +142,10 @@ export function StepPanel({
         ) : null}
       </Head>
       <Body>
-        <ToolsContext.Provider
-          value={{ picture, treatment, step, commit: onCommit, preview: onPreview, pick }}
-        >
-          <AdviceLine key={`advice ${step.id}`} />
+        <ToolsContext.Provider value={tools}>
           <Automatic onBoard={onBoard} />
           {kind.seenNatural ? <Loupe /> : null}
-          <HoldContext.Provider value={onHold}>
+          <HoldContext.Provider value={hold}>
             <LongEdgeContext.Provider value={Math.max(picture.width, picture.height)}>
               <FieldControls key={step.id} fields={kind.fields} values={{ ...step.settings }} set={onSet} />
             </LongEdgeContext.Provider>
@@ -153,6 +160,9 @@ export function StepPanel({
         />
         <LayingOn key={`laying ${step.id}`} {...still} onPreview={onPreview} onCommit={onCommit} />
       </Body>
+      <ToolsContext.Provider value={tools}>
+        <AdviceFoot key={`advice ${step.id}`} held={held} />
+      </ToolsContext.Provider>
     </>
   );
 }

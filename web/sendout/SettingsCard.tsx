@@ -4,8 +4,9 @@ import { LONGEST_EDGE } from '../../contract/limits';
 import type { Photograph } from '../../contract/photographs';
 import type { FormatView, SendOutSettings } from '../../contract/send-outs';
 import type { TakeSummary } from '../../contract/takes';
-import { numberInWords, wordFor, wordWithin } from '../app/words';
-import { Button, Segments } from '../ui/buttons';
+import { stepKind } from '../../core/steps';
+import { countOf, numberInWords, wordFor, wordWithin } from '../app/words';
+import { Button, LinkButton, Segments } from '../ui/buttons';
 import { Picker } from '../ui/overlays';
 import { Slider } from '../ui/slider';
 
@@ -74,6 +75,12 @@ const Go = styled.div`
   }
 `;
 
+const Advice = styled.p`
+  min-height: 38px;
+  padding: 6px 0 0;
+  line-height: 1.4;
+`;
+
 const KEY = 'lampwash.send-out';
 const standard: SendOutSettings = { format: 'jpeg', bits: 8, profile: 'srgb', quality: 90, longEdge: null };
 
@@ -121,6 +128,7 @@ export function SettingsCard({
     });
   };
   const largest = going.reduce((most, g) => Math.max(most, g.photograph.width, g.photograph.height), 0);
+  const toned = going.filter(g => g.take.steps.some(kind => stepKind(kind)?.givesColour)).length;
   const pixels = going.reduce((sum, { photograph: p }) => {
     const scale = Math.min(1, (settings.longEdge ?? Infinity) / Math.max(p.width, p.height));
     return sum + p.width * p.height * scale * scale;
@@ -198,6 +206,17 @@ export function SettingsCard({
           />
         </div>
       ) : null}
+      {/* Always there, so that nothing moves when it speaks. */}
+      <Advice role="status" aria-label="Advice">
+        {settings.profile === 'grey' && toned > 0 ? (
+          <>
+            {going.length === 1
+              ? 'This take is toned: a grey file leaves its colour out. '
+              : `${countOf(toned, 'take is', 'takes are')} toned: a grey file leaves the colour out. `}
+            <LinkButton onPress={() => set({ profile: 'srgb' })}>Send in sRGB</LinkButton>
+          </>
+        ) : null}
+      </Advice>
       <Go>
         <p>
           <b>{`${(pixels / 1e6).toFixed(pixels < 10e6 ? 1 : 0)} megapixels in all`}</b>
