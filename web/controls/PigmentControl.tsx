@@ -25,9 +25,12 @@ const Frame = styled.div`
 const Vivid = styled.div`
   padding: 2px 16px 4px;
   .ends {
-    display: flex;
-    justify-content: space-between;
+    display: grid;
+    grid-template-columns: 1fr auto 1fr;
     margin: -3px 56px 4px 82px;
+    :last-child {
+      text-align: right;
+    }
     font-size: 12px;
     color: var(--ink-2);
   }
@@ -164,7 +167,7 @@ export function PigmentControl({
           onChangeEnd={v => onDepth(v, 'depth')}
         />
         <div className="ends" aria-hidden="true">
-          <span>Body colour</span>
+          <span>Body</span>
           <span>Tint</span>
           <span>Dye</span>
         </div>

@@ -27,18 +27,18 @@ export const Scroll = styled.div`
 export const Whole = styled.div`
   position: absolute;
   right: 16px;
-  top: 1px;
+  top: 0;
   width: 216px;
-  height: 22px;
+  height: 20px;
   overflow: hidden;
   padding-left: 10px;
   background: linear-gradient(90deg, transparent, #d4d4d4 10px);
   > div {
-    height: 22px;
+    height: 20px;
     grid-template-columns: 44px 1fr 42px;
   }
   input {
-    height: 20px;
+    height: 19px;
     font-size: var(--t-small);
   }
 `;

@@ -1,0 +1,35 @@
+import { chromiumOptions, withServer } from './scripts/temporary.mjs';
+await withServer(async url => {
+  const { chromium } = await import('@playwright/test');
+  const browser = await chromium.launch(chromiumOptions);
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  page.on('pageerror', e => console.log('PAGEERROR', e.message));
+  page.on('console', m => m.type()==='error' && console.log('CONSOLE', m.text()));
+  const get = async path => (await fetch(url + path)).json();
+  const summary = (await get('/api/series')).find(s => s.title === 'Saltmarsh Ferry');
+  const series = await get(`/api/series/${summary.id}`);
+  const drawn = () => page.waitForFunction(() => { const { wanted, shown, fine } = document.querySelector('canvas[data-picture]')?.dataset ?? {}; return shown && wanted === shown && fine === 'true'; });
+  const bench = async title => { await page.goto(`${url}/photographs/${series.photographs.find(p => p.title === title).id}`); await drawn(); await page.waitForTimeout(1500); };
+  const shot = n => page.screenshot({ path: `/tmp/p/${n}.png` });
+  await bench('Ferry boat at slack water');
+  await page.getByRole('button', { name: /Take C/ }).click();
+  await page.waitForTimeout(800); await drawn();
+  await page.locator('[data-tray]').nth(4).click(); await page.waitForTimeout(1500);
+  await shot('v-wash');
+  // group across
+  await page.getByRole('button', { name: /Menu|More for/ }).first().click().catch(()=>{});
+  await page.keyboard.press('Escape');
+  await bench('Quinces and enamel jug');
+  await page.getByRole('button', { name: /Take B/ }).click(); await page.waitForTimeout(800); await drawn();
+  await page.locator('[data-tray]').nth(2).click(); await page.waitForTimeout(2500);
+  await shot('v-baths');
+  await page.getByRole('button', { name: /Take C/ }).click(); await page.waitForTimeout(800); await drawn();
+  await page.locator('[data-tray]').nth(3).click(); await page.waitForTimeout(1500);
+  await page.getByRole('button', { name: 'Oval', exact: true }).click().catch(e=>console.log(e.message.split('\n')[0]));
+  await page.waitForTimeout(1200);
+  await shot('v-oval');
+  await page.locator('[data-tray]').nth(0).click(); await page.waitForTimeout(600);
+  await page.getByRole('button', { name: 'Automatic' }).click(); await page.waitForTimeout(2500);
+  await shot('v-auto');
+  await browser.close();
+});
