@@ -3,16 +3,16 @@ import type { Field, Fields } from '../core/settings/fields';
 import { stages } from '../core/steps/define';
 import { stepKind, stepKinds, type Kind } from '../core/steps';
 import { parseTreatment, type Treatment } from '../core/treatment/schema';
-import { about } from '../web/app/about';
+import { aboutStep } from '../web/app/about';
 import { wordFor, wordWithin } from '../web/app/words';
 import { writtenAs } from '../web/controls/units';
-import { controlSamples, SAMPLE_TABLE, sampleMasks } from './controls';
+import { sampleOf, SAMPLE_TABLE, sampleMasks } from './controls';
 
 /** The page "What each control does": made from the descriptions of the step kinds, so that it stays true. */
 
 /** The treatments of a kind's three pictures. */
 export function sampleTreatments(kind: Kind): Treatment[] {
-  const { settings, beneath = [], laid = {} } = controlSamples[kind];
+  const { settings, beneath = [], laid = {} } = sampleOf(kind);
   const table = carry(new TextEncoder().encode(SAMPLE_TABLE));
   return settings.map(of =>
     parseTreatment({
@@ -68,11 +68,11 @@ export function controlsPage(): string {
   for (const stage of stages) {
     out.push(`## ${wordFor(stage)}`, '');
     for (const { kind } of stepKinds.filter(k => k.stage === stage)) {
-      const { control, says } = controlSamples[kind];
+      const { control, says } = sampleOf(kind);
       out.push(
         `### ${wordFor(kind)}`,
         '',
-        about[kind],
+        aboutStep(kind),
         '',
         `![${wordFor(kind)}: ${control} ${says.join(', ')}](pictures/controls/${kind}.webp)`,
         '',

@@ -3,8 +3,8 @@ import { readFile } from 'node:fs/promises';
 import { describe, expect, it } from 'vitest';
 import { stepKind, stepKinds } from '../core/steps';
 import { paint, rendered } from '../core/testing/pictures';
-import { about } from '../web/app/about';
-import { controlSamples } from './controls';
+import { aboutStep } from '../web/app/about';
+import { sampleOf } from './controls';
 import { controlsPage, sampleTreatments } from './controls-page';
 
 describe('the page "What each control does"', () => {
@@ -15,10 +15,10 @@ describe('the page "What each control does"', () => {
   it.each(stepKinds.map(k => k.kind))(
     '%s has its sentence, its picture and a photograph of the demo',
     kind => {
-      expect(about[kind]).toMatch(/^[A-Z].*\.$/);
-      expect(about[kind].length).toBeLessThan(100);
+      expect(aboutStep(kind)).toMatch(/^[A-Z].*\.$/);
+      expect(aboutStep(kind).length).toBeLessThan(100);
       expect(existsSync(`docs/pictures/controls/${kind}.webp`)).toBe(true);
-      expect(existsSync(`demo/photographs/${controlSamples[kind].photograph}`)).toBe(true);
+      expect(existsSync(`demo/photographs/${sampleOf(kind).photograph}`)).toBe(true);
     },
   );
 
@@ -35,14 +35,14 @@ describe('the page "What each control does"', () => {
   it.each(stepKinds.map(k => k.kind))(
     '%s: its three pictures differ, the middle one is as it is set out',
     kind => {
-      const source = controlSamples[kind].natural ? long : short;
+      const source = sampleOf(kind).natural ? long : short;
       const [low, usual, high] = sampleTreatments(kind).map(t => rendered(t, source, { pixels: 100 }).codes);
       const apart = (a: Uint16Array, b: Uint16Array) =>
         a.reduce((most, v, i) => Math.max(most, Math.abs(v - b[i])), 0) / 257;
       expect(apart(low, high)).toBeGreaterThan(4);
       expect(Math.max(apart(low, usual), apart(usual, high))).toBeGreaterThan(2);
       const { fields } = stepKind(kind)!;
-      for (const settings of controlSamples[kind].settings) {
+      for (const settings of sampleOf(kind).settings) {
         for (const name of Object.keys(settings)) expect(fields).toHaveProperty(name);
       }
     },

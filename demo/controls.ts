@@ -48,7 +48,7 @@ export const sampleMasks = [
   },
 ];
 
-export const controlSamples: Record<Kind, ControlSample> = {
+const samples: Partial<Record<Kind, ControlSample>> = {
   light: { ...along('Exposure', -2, 0, 2, exposure => ({ exposure }), 1), photograph: boat },
   'white-balance': { ...along('Warmth', -1, 0, 1, warmth => ({ warmth })), photograph: boat },
   'local-contrast': { ...along('Medium', -1, 0, 1, medium => ({ medium })), photograph: sheds },
@@ -180,6 +180,13 @@ export const controlSamples: Record<Kind, ControlSample> = {
     natural: [0.5, 0.3],
   },
 };
+
+/** The sample of a kind. Throws a RangeError for one that has none yet. */
+export function sampleOf(kind: Kind): ControlSample {
+  const sample = samples[kind];
+  if (!sample) throw new RangeError(`demo/controls.ts has no sample of ${kind}`);
+  return sample;
+}
 
 /** The colour table that the sample of a colour table uses: warm lights, green darks. */
 export const SAMPLE_TABLE = [

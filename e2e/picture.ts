@@ -72,3 +72,18 @@ export function colourAt(shot: Shot, u: number, v: number, reach = 3): [number, 
   }
   return sum.map(s => s / count) as [number, number, number];
 }
+
+/** The largest difference of two pictures at places of them, in codes; the picture is smaller beside the area's tools. */
+export function differs(a: Shot, b: Shot): number {
+  let most = 0;
+  for (const u of [0.1, 0.35, 0.5, 0.9]) {
+    for (const v of [0.1, 0.45, 0.9]) {
+      const [one, other] = [colourAt(a, u, v), colourAt(b, u, v)];
+      for (let k = 0; k < 3; k++) most = Math.max(most, Math.abs(one[k] - other[k]));
+    }
+  }
+  return most;
+}
+
+/** Luma of codes. */
+export const luma = ([r, g, b]: readonly number[]) => 0.2126 * r + 0.7152 * g + 0.0722 * b;

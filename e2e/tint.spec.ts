@@ -2,7 +2,7 @@ import sharp from 'sharp';
 import { writePigments } from '../core/formats/pigments';
 import { tiff16 } from '../server/testing/pictures';
 import { expect, test } from './app';
-import { colourAt, pictureOn, type Shot } from './picture';
+import { colourAt, differs, luma, pictureOn } from './picture';
 import { add, choose, chroma, drag, openBench, panelOf, pointAt, press, saved, type } from './work';
 
 /** Hand tint by pointer events and keys, seen in the pixels. */
@@ -14,20 +14,6 @@ const ball = () =>
     const v = r < 1 ? 0.75 - 0.45 * r * r : 0.42 + 0.08 * Math.sin(x / 9) * Math.sin(y / 11);
     return Array(3).fill(Math.round(v * 65535)) as [number, number, number];
   });
-
-/** The largest difference of two pictures at places of them, in codes; the picture is smaller beside the area's tools. */
-function differs(a: Shot, b: Shot): number {
-  let most = 0;
-  for (const u of [0.1, 0.35, 0.5, 0.9]) {
-    for (const v of [0.1, 0.45, 0.9]) {
-      const [one, other] = [colourAt(a, u, v), colourAt(b, u, v)];
-      for (let k = 0; k < 3; k++) most = Math.max(most, Math.abs(one[k] - other[k]));
-    }
-  }
-  return most;
-}
-
-const luma = ([r, g, b]: readonly number[]) => 0.2126 * r + 0.7152 * g + 0.0722 * b;
 
 test('a quince tinted with a soft brush at half strength: shading kept, edge soft, undone stroke by stroke', async ({
   page,

@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import sharp from 'sharp';
 import { stages } from '../core/steps/define';
 import { stepKinds } from '../core/steps';
-import { controlSamples } from '../demo/controls';
+import { sampleOf } from '../demo/controls';
 import { controlsPage, sampleTreatments } from '../demo/controls-page';
 import { rendered } from '../core/testing/pictures';
 import { framedSize } from '../core/frame/geometry';
@@ -26,7 +26,7 @@ async function photograph(file: string, longEdge: number | null) {
 }
 
 for (const { kind } of stepKinds) {
-  const sample = controlSamples[kind];
+  const sample = sampleOf(kind);
   const tile = await photograph(sample.photograph, sample.natural ? null : 900);
   const prints = await Promise.all(
     sampleTreatments(kind).map(async treatment => {

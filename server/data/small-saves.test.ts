@@ -127,3 +127,52 @@ describe('a database of the version before this', () => {
     await umzug.up();
   });
 });
+
+describe('a state that an earlier version saved', () => {
+  it('is read before a patch of a later version is laid on it, which touches what it lacks', async () => {
+    const { sequelize } = server.services;
+    const [series, photograph, take] = Array.from({ length: 3 }, () => randomUUID());
+    const run = (sql: string, bind: unknown[]) => sequelize.query(sql, { bind });
+    const original = 'b'.repeat(64);
+    await run(`INSERT INTO blobs (sha256, size) VALUES ($1, 1)`, [original]);
+    await run(`INSERT INTO series (id, title) VALUES ($1, 'Early')`, [series]);
+    await run(
+      `INSERT INTO photographs (id, series_id, place, title, file_name, sha256, media_type, width, height, bits, grey)
+       VALUES ($1, $2, 1, 'Boat', 'boat.png', $3, 'image/png', 4, 3, 8, false)`,
+      [photograph, series, original],
+    );
+    await run(
+      `INSERT INTO takes (id, photograph_id, letter, revision, current_state, redo_tip) VALUES ($1, $2, 'A', 3, 2, 2)`,
+      [take, photograph],
+    );
+    // Without groups, without a depth; a group that is only named.
+    const early = {
+      ...before(0),
+      steps: [
+        { id: 's1', kind: 'tint', group: 'Base' },
+        { id: 's2', kind: 'wash', group: 'Base', settings: { pigment: { kind: 'flat', colour: '#a04020' } } },
+      ],
+    };
+    const patches = [
+      [{ op: 'replace', path: '/steps/1/settings/depth', value: 0.4 }],
+      [{ op: 'replace', path: '/groups/0/strength', value: 0.5 }],
+    ];
+    const state = `INSERT INTO take_states (take_id, number, parent, label, treatment, patch, kinds, steps)`;
+    await run(`${state} VALUES ($1, 0, NULL, 'Early', $2, NULL, '{}', 2)`, [take, JSON.stringify(early)]);
+    for (const [i, patch] of patches.entries()) {
+      await run(`${state} VALUES ($1, $2, $3, 'Later', NULL, $4, '{}', 2)`, [
+        take,
+        i + 1,
+        i,
+        JSON.stringify(patch),
+      ]);
+    }
+    forgetStates();
+    const found = (await Take.findByPk(take))!;
+    const now = await treatmentOf(found, 2);
+    expect(now.groups).toEqual([{ id: 'Base', name: 'Base', strength: 0.5 }]);
+    expect(now.steps[1].settings).toMatchObject({ depth: 0.4 });
+    expect((await treatmentOf(found, 0)).steps[1].settings).toMatchObject({ depth: 0 });
+    expect(await undo(sequelize, take, { revision: 3 })).toMatchObject({ state: 1 });
+  });
+});

@@ -1,7 +1,8 @@
 import type { Kind } from '../../core/steps';
+import { wordFor } from './words';
 
 /** What each step is for, in one sentence that a printer would say; beside its controls and in the docs. */
-export const about: Record<Kind, string> = {
+const sentences: Partial<Record<Kind, string>> = {
   light: 'Exposure, contrast and the two ends of the scale: put right before anything else.',
   'white-balance': 'Makes neutral what should be neutral, so that each hue answers the conversion as itself.',
   'local-contrast': 'Brings detail up or calms it at three scales, without halos; takes haze off.',
@@ -26,3 +27,6 @@ export const about: Record<Kind, string> = {
   vignette: 'The corners darker or lighter, with the crop; lights can be spared.',
   grain: 'Grain that follows the tones, the same on screen and in the file.',
 };
+
+/** What a step of a kind is for; the kind's name where nobody has said it yet. */
+export const aboutStep = (kind: Kind): string => sentences[kind] ?? `${wordFor(kind)}.`;

@@ -2,7 +2,7 @@ import { X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import styled from 'styled-components';
 import { liftBlackBefore, type Advice } from '../../core/analysis/advice';
-import { about } from '../app/about';
+import { aboutStep } from '../app/about';
 import { wordFor } from '../app/words';
 import { smallPictures } from '../engine/client';
 import { IconButton, LinkButton } from '../ui/buttons';
@@ -80,7 +80,7 @@ export function AdviceFoot({ held }: { held: boolean }) {
   if (words === null) {
     return (
       <Foot aria-label="What this step is for">
-        <p>{about[step.kind]}</p>
+        <p>{aboutStep(step.kind)}</p>
       </Foot>
     );
   }

@@ -87,6 +87,9 @@ const Rod = styled(SliderThumb)`
   }
 `;
 
+/** A step on the track of a ratio. */
+const RATIO_STEP = 0.005;
+
 export interface SliderProps {
   label: string;
   /** A fuller name for screen readers, where the label alone is not enough. */
@@ -124,8 +127,11 @@ export function Slider(props: SliderProps) {
   const [moving, setMoving] = useState<number | null>(null);
   const value = moving ?? props.value;
   const isRatio = props.scale === 'ratio';
-  const onTrack = isRatio ? Math.log : (v: number) => v;
-  const fromTrack = (v: number) => (isRatio ? Number(Math.exp(v).toFixed(decimals)) : v);
+  // A ratio runs from 0 to 1 on its track, so that its steps reach the ends and the middle.
+  const [low, wide] = [Math.log(min), Math.log(max) - Math.log(min)];
+  const onTrack = (v: number) => (isRatio ? (Math.log(v) - low) / wide : v);
+  const fromTrack = (v: number) => (isRatio ? Number(Math.exp(low + v * wide).toFixed(decimals)) : v);
+  const trackStep = isRatio ? RATIO_STEP : step;
   const centred = min < 0 && max > 0;
   const shown = { shownTimes, unit, decimals, centred };
   const { locale } = useLocale();
@@ -152,7 +158,7 @@ export function Slider(props: SliderProps) {
     value: onTrack(value),
     min: onTrack(min),
     max: onTrack(max),
-    step,
+    step: trackStep,
     move: v => move(fromTrack(v)),
     rest: v => rest(fromTrack(v)),
   });
@@ -182,7 +188,7 @@ export function Slider(props: SliderProps) {
         value={onTrack(value)}
         minValue={onTrack(min)}
         maxValue={onTrack(max)}
-        step={step}
+        step={trackStep}
         onChange={v => move(fromTrack(v as number))}
         onChangeEnd={v => rest(fromTrack(v as number))}
       >
