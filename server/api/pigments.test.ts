@@ -16,8 +16,13 @@ describe('the pigment box', () => {
       .post('/api/pigments')
       .send({ pigments: starterBox.slice(0, 3) });
     expect(made.status).toBe(201);
-    const box = (await http().get('/api/pigments')).body as { id: string; name: string; pigment: unknown }[];
-    expect(box.map(({ name, pigment }) => ({ name, pigment }))).toEqual(starterBox.slice(0, 3));
+    const box = (await http().get('/api/pigments')).body as {
+      id: string;
+      name: string;
+      pigment: unknown;
+      depth: number;
+    }[];
+    expect(box.map(({ name, pigment, depth }) => ({ name, pigment, depth }))).toEqual(starterBox.slice(0, 3));
     const [{ id }] = box;
     expect((await http().patch(`/api/pigments/${id}`).send({ name: 'Ferryman' })).body.name).toBe('Ferryman');
     expect((await http().delete(`/api/pigments/${id}`)).status).toBe(204);
@@ -28,6 +33,17 @@ describe('the pigment box', () => {
   });
   it('takes none where one is not a pigment', async () => {
     const before = (await http().get('/api/pigments')).body.length;
+    // What an earlier version sends has no depth: it tints.
+    const plain = { name: 'Plain', pigment: { kind: 'flat', colour: '#102030' } };
+    const kept = await http()
+      .post('/api/pigments')
+      .send({ pigments: [plain] });
+    expect(kept.body[0].depth).toBe(0);
+    await http().delete(`/api/pigments/${kept.body[0].id}`);
+    const deep = await http()
+      .post('/api/pigments')
+      .send({ pigments: [{ ...plain, depth: 2 }] });
+    expect([deep.status, deep.body.detail]).toEqual([400, expect.stringContaining('depth')]);
     for (const pigment of [
       { kind: 'flat', colour: 'red' },
       { kind: 'ramp', stops: [] },
