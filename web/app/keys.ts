@@ -99,7 +99,7 @@ export const keys = define({
   gradient: {
     where: 'gradient, reach',
     written: '`←` `→` (with `Shift` in tens), drag; `Delete` on a stop',
-    does: 'slides a stop or an end; removes a stop',
+    does: 'slides a stop or an end; removes a stop, its neighbour is next',
   },
   slider: {
     where: 'slider',
