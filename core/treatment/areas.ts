@@ -1,3 +1,4 @@
+import { beneathStep } from './beneath';
 import { wordsOf } from './area-names';
 import { changeStep, newStep } from './edit';
 import { emptyMask, type Mask } from '../masks/mask';
@@ -147,10 +148,10 @@ const EDGE = 'shown edge';
 
 /** An area alone, as it is for the first step that is laid through it: read from the picture beneath that. */
 function beneathUser(treatment: Treatment, id: string, shown: Step): Treatment {
-  const user = treatment.steps.findIndex(s => s.mask === id);
-  const steps = user < 0 ? treatment.steps : treatment.steps.slice(0, user);
-  const stage = steps.at(-1)?.stage === 'ground' ? 'mono' : 'finish';
-  return { ...treatment, steps: [...steps, { ...shown, stage, alone: true }] };
+  const user = treatment.steps.find(s => s.mask === id);
+  const beneath = user ? beneathStep(treatment, user.id) : treatment;
+  const stage = beneath.steps.at(-1)?.stage === 'ground' ? 'mono' : 'finish';
+  return { ...beneath, steps: [...beneath.steps, { ...shown, stage, alone: true }] };
 }
 
 /**

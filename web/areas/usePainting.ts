@@ -2,6 +2,7 @@ import { useCallback, useMemo, useRef, useState } from 'react';
 import { hueSixths } from '../../core/colour/hues';
 import { luma } from '../../core/colour/srgb';
 import { framedSize, geometryOf } from '../../core/frame/geometry';
+import { beneathStep } from '../../core/treatment/beneath';
 import { addPart, addStroke, areaOf, showingArea, type AreaShown } from '../../core/treatment/areas';
 import type { MaskPart } from '../../core/masks/parts';
 import type { Stroke } from '../../core/settings/fields';
@@ -207,8 +208,7 @@ export function usePainting(
             strength: 1,
             steps: treatment.steps.filter(s => s.stage === 'ground'),
           };
-          const index = treatment.steps.findIndex(s => s.mask === area);
-          const beneath = { ...treatment, strength: 1, steps: treatment.steps.slice(0, Math.max(0, index)) };
+          const beneath = beneathStep(treatment, treatment.steps.find(s => s.mask === area)?.id ?? '');
           const { engine } = await smallPictures();
           const [r, g, b] = await engine.colourAt(picture, tool === 'hues' ? ground : beneath, at.x, at.y);
           const now = session.state().treatment;

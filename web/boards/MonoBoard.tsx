@@ -1,6 +1,7 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { framedSize } from '../../core/frame/geometry';
+import { beneathStep, withStep } from '../../core/treatment/beneath';
 import type { Step, Treatment } from '../../core/treatment/schema';
 import { useKeys } from '../app/useKeys';
 import { smallPictures } from '../engine/client';
@@ -176,10 +177,7 @@ export function MonoBoard({
   const now = step.settings as Settings;
   const [found, setFound] = useState<Settings['response'] | null>(null);
   const [shown, setShown] = useState<Settings['method']>(now.method);
-  const beneath = useMemo(() => {
-    const at = treatment.steps.findIndex(s => s.id === step.id);
-    return { ...treatment, strength: 1, steps: treatment.steps.slice(0, at) };
-  }, [treatment, step.id]);
+  const beneath = useMemo(() => beneathStep(treatment, step.id), [treatment, step.id]);
 
   useEffect(() => {
     let stale = false;
@@ -209,10 +207,10 @@ export function MonoBoard({
       new Map(
         ways.map(({ method }) => {
           const alone = { ...step, enabled: true, settings: settingsOf.get(method)! } as Step;
-          return [method, { ...beneath, steps: [...beneath.steps, alone] }];
+          return [method, withStep(treatment, alone)];
         }),
       ),
-    [beneath, step, settingsOf],
+    [treatment, step, settingsOf],
   );
   const way = ways.find(w => w.method === shown)!;
   const says =

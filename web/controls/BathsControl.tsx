@@ -10,6 +10,7 @@ import {
   type Bath,
 } from '../../core/steps/baths';
 import { noContext } from '../../core/steps/define';
+import { withStep } from '../../core/treatment/beneath';
 import type { Step } from '../../core/treatment/schema';
 import { toHex } from '../../core/colour/srgb';
 import { wordFor } from '../app/words';
@@ -85,10 +86,8 @@ function scaleOf(baths: Bath[]): string {
 function BathPicture({ baths, count }: { baths: Bath[]; count: number }) {
   const { picture, treatment, step } = useTools();
   const shown = useMemo(() => {
-    const at = treatment.steps.findIndex(s => s.id === step.id);
     const settings = { ...step.settings, baths: baths.slice(0, count) };
-    const steps = [...treatment.steps.slice(0, at), { ...step, settings } as Step];
-    return { ...treatment, strength: 1, steps };
+    return withStep(treatment, { ...step, settings } as Step);
   }, [treatment, step, baths, count]);
   return <SmallPicture picture={picture} treatment={shown} width={62} height={42} />;
 }

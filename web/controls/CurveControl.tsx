@@ -4,6 +4,7 @@ import { mergeProps } from 'react-aria';
 import { useMovable } from '../ui/movable';
 import styled from 'styled-components';
 import { curveThrough } from '../../core/colour/curves';
+import { beneathStep } from '../../core/treatment/beneath';
 import type { CurvePoints } from '../../core/settings/fields';
 import { smallPictures } from '../engine/client';
 import { wordFor } from '../app/words';
@@ -88,8 +89,7 @@ const inks: Record<Channel, string> = {
 function useTones(): string {
   const { picture, treatment, step } = useTools();
   const [outline, setOutline] = useState('');
-  const at = treatment.steps.findIndex(s => s.id === step.id);
-  const beneath = useKept({ ...treatment, strength: 1, steps: treatment.steps.slice(0, at) });
+  const beneath = useKept(beneathStep(treatment, step.id));
   useEffect(() => {
     let stale = false;
     const look = async () => {

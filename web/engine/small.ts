@@ -7,6 +7,7 @@ import type { Found } from '../../core/steps/define';
 import { framedSize } from '../../core/frame/geometry';
 import { render8 } from '../../core/engine/render';
 import { lostShares } from '../../core/kernels/clipping';
+import { beneathStep, withStep } from '../../core/treatment/beneath';
 import type { Treatment } from '../../core/treatment/schema';
 import { atHand } from './at-hand';
 import { framedAt, keptPixels, planner, surveysOf } from './pixels';
@@ -113,11 +114,8 @@ const PATCH = 96;
 export async function advice(picture: PictureInfo, treatment: Treatment, stepId: string): Promise<Advice[]> {
   const at = treatment.steps.findIndex(s => s.id === stepId);
   if (at < 0 || !isSpokenOf(treatment.steps[at], treatment)) return [];
-  const [beneath, laid] = [at, at + 1].map(count => ({
-    ...treatment,
-    strength: 1,
-    steps: treatment.steps.slice(0, count),
-  }));
+  const beneath = beneathStep(treatment, stepId);
+  const laid = withStep(treatment, treatment.steps[at]);
   const seen = async (shown: (of: Treatment) => Promise<ImageData>): Promise<Seen> => {
     const [before, after] = [await shown(beneath), await shown(laid)];
     return { before: before.data, after: after.data, stride: 4 };

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import styled from 'styled-components';
 import { stepKind } from '../../core/steps';
+import { beneathStep } from '../../core/treatment/beneath';
 import { changeStep } from '../../core/treatment/edit';
 import type { Step } from '../../core/treatment/schema';
 import { tell } from '../app/notices';
@@ -36,9 +37,7 @@ export function Automatic({ onBoard }: { onBoard: () => void }) {
     setBusy(true);
     try {
       const { engine } = await smallPictures();
-      const at = treatment.steps.findIndex(s => s.id === step.id);
-      const beneath = { ...treatment, strength: 1, steps: treatment.steps.slice(0, at) };
-      const found = await engine.automatic(picture, beneath, step.kind);
+      const found = await engine.automatic(picture, beneathStep(treatment, step.id), step.kind);
       const settings = { ...step.settings, ...found.settings } as Step['settings'];
       setSaid({ of: step.id, text: findingInWords(found.said, stepKind(step.kind)!.fields) });
       commit(changeStep(treatment, step.id, { settings }), `${wordFor(step.kind)}: automatic`);

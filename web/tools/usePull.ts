@@ -1,6 +1,7 @@
 import { useCallback, useMemo, useState } from 'react';
 import { stepKind } from '../../core/steps';
 import type { Family } from '../../core/colour/hues';
+import { beneathStep } from '../../core/treatment/beneath';
 import { changeStep } from '../../core/treatment/edit';
 import type { Step, Treatment } from '../../core/treatment/schema';
 import { messageOf } from '../app/api';
@@ -35,10 +36,9 @@ export function usePull(
     (at: Place) => {
       if (stepId === null) return null;
       const { treatment } = session.state();
-      const index = treatment.steps.findIndex(s => s.id === stepId);
-      const begun = treatment.steps[index];
+      const begun = treatment.steps.find(s => s.id === stepId)!;
       const pull = stepKind(begun.kind)!.pull!;
-      const beneath = { ...treatment, strength: 1, steps: treatment.steps.slice(0, index) };
+      const beneath = beneathStep(treatment, stepId);
       let colour: readonly [number, number, number] | null = null;
       let down = 0;
       let ended = false;
