@@ -278,7 +278,9 @@ function addSteps(layout: Layout, steps: readonly Step[]): void {
     keepGround(i);
     const before = coversFully(step) && kindOf(step).prepares?.(step.settings);
     if (before) {
-      flush();
+      // Before the whole run, where nothing else reads it: then it stays one table, and what moves in the run leaves what was
+      // prepared as it is.
+      if (keepsGround) flush();
       if (!layout.grey) addPreparing(layout, step, before, i < groundSteps);
       join(step, i);
     } else if (!alone[i] && findsGround(step, i)) join(step, i);

@@ -41,19 +41,29 @@ export function reweigh(
   for (let y = 0, p = 0; y < region.height; y++) {
     for (const reader of readers) reader.read(y);
     for (let x = 0; x < region.width; x++, p += 3) {
-      const v = R * rgb[p] + G * rgb[p + 1] + B * rgb[p + 2];
+      const r = rgb[p];
+      const g = rgb[p + 1];
+      const b = rgb[p + 2];
+      const v = R * r + G * g + B * b;
       const first = fineA[x] * v + fineB[x];
       const second = mediumA[x] * first + mediumB[x];
-      const third = coarseA[x] * second + coarseB[x];
-      const wanted = fine * (v - first) + medium * (first - second) + coarse * (second - third);
-      const change = wanted > 0 ? within(1 - v, wanted) : within(v, wanted);
+      const wanted =
+        fine * (v - first) +
+        medium * (first - second) +
+        coarse * (second - (coarseA[x] * second + coarseB[x]));
+      const room = wanted > 0 ? 1 - v : v;
+      const change = room > 0 ? (wanted * room) / Math.sqrt(room * room + wanted * wanted) : 0;
       // Darker keeps the ratios of the channels, lighter half of them: neither gaudy nor grey.
-      const ratio = v > 1e-3 ? change / v : 0;
-      const share = ratio < 0 ? 1 : v > 1e-3 ? 0.5 : 0;
-      const add = (1 - share) * change;
-      out[p] = rgb[p] + add + share * ratio * rgb[p];
-      out[p + 1] = rgb[p + 1] + add + share * ratio * rgb[p + 1];
-      out[p + 2] = rgb[p + 2] + add + share * ratio * rgb[p + 2];
+      let scale = 1;
+      let add = change;
+      if (v > 1e-3) {
+        const ratio = change / v;
+        scale = ratio < 0 ? 1 + ratio : 1 + 0.5 * ratio;
+        add = ratio < 0 ? 0 : 0.5 * change;
+      }
+      out[p] = scale * r + add;
+      out[p + 1] = scale * g + add;
+      out[p + 2] = scale * b + add;
     }
   }
 }

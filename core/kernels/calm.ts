@@ -97,13 +97,20 @@ export function calmChroma(
           continue;
         }
         const luma = R * red + G * green + B * blue;
-        const r =
-          luma + (rr + rrBy * t) * red + (rg + rgBy * t) * green + (rb + rbBy * t) * blue + rd + rdBy * t;
-        const l =
-          luma + (br + brBy * t) * red + (bg + bgBy * t) * green + (bb + bbBy * t) * blue + bd + bdBy * t;
-        out[p] = r;
-        out[p + 1] = (luma - R * r - B * l) / G;
-        out[p + 2] = l;
+        const chromaR =
+          (rr + rrBy * t) * red + (rg + rgBy * t) * green + (rb + rbBy * t) * blue + rd + rdBy * t;
+        const chromaB =
+          (br + brBy * t) * red + (bg + bgBy * t) * green + (bb + bbBy * t) * blue + bd + bdBy * t;
+        const chromaG = -(R * chromaR + B * chromaB) / G;
+        const most = Math.max(chromaR, chromaG, chromaB);
+        const least = Math.min(chromaR, chromaG, chromaB);
+        // What would leave the range keeps its luma and gives up chroma.
+        let share = 1;
+        if (luma + most > 1) share = luma < 1 ? (1 - luma) / most : 0;
+        if (luma + least < 0) share = Math.min(share, luma > 0 ? -luma / least : 0);
+        out[p] = luma + share * chromaR;
+        out[p + 1] = luma + share * chromaG;
+        out[p + 2] = luma + share * chromaB;
       }
     }
   }

@@ -10,8 +10,10 @@ import { gaussian, gaussianTaps, planeOf, type Plane } from './planes';
  */
 export function rollingBase(plane: Plane, scale: number, range: number, rounds: number): Plane {
   const { width, height, values } = plane;
-  const taps = gaussianTaps(scale);
-  const radius = (taps.length - 1) / 2;
+  const all = gaussianTaps(scale);
+  // Two deviations to each side: what lies further has less than a seventh of the middle's weight, and costs the most.
+  const radius = Math.min((all.length - 1) / 2, Math.ceil(2 * scale));
+  const taps = all.subarray((all.length - 1) / 2 - radius, (all.length + 1) / 2 + radius);
   let guide = gaussian(plane, scale).values;
   for (let round = 0; round < rounds; round++) {
     const out = planeOf(width, height).values;

@@ -22,7 +22,7 @@ const FINE = { radius: 0.0025, epsilon: 0.0022 };
 /** What counts as small at the wider scales: a standard deviation as a fraction of the long edge. */
 const WIDER = { medium: 0.0075, coarse: 0.03 } as const;
 /** The small picture is halved until a scale is at most so many pixels: the base has nothing finer in it. */
-const SCALE_PIXELS = 4;
+const SCALE_PIXELS = { medium: 3, coarse: 4 } as const;
 /** The difference (encoded) at which two places are no longer one thing. */
 const ALIKE = 0.09;
 const ROUNDS = 4;
@@ -77,10 +77,11 @@ function through({ a, b }: Guided, plane: Plane): Plane {
  * The base without what is smaller than a scale, as lines over the base before it: found in a small picture of that, read
  * at full size, where they follow its edges.
  */
-function widerBase(before: Plane, longEdge: number, scale: number): { lines: Guided; base: Plane } {
+function widerBase(before: Plane, longEdge: number, of: keyof typeof WIDER): { lines: Guided; base: Plane } {
+  const scale = WIDER[of];
   let input = before;
   let edge = longEdge;
-  while (scale * edge > SCALE_PIXELS) {
+  while (scale * edge > SCALE_PIXELS[of]) {
     input = halvePlane(input);
     edge /= 2;
   }
@@ -91,9 +92,9 @@ function widerBase(before: Plane, longEdge: number, scale: number): { lines: Gui
 /** Three bases, each without what is finer than its scale. */
 function layersOf(luma: Plane, scale: Region['scale']): [Guided, Guided, Guided] {
   const fine = guided(luma, luma, pixels(FINE.radius, scale.longEdge), FINE.epsilon);
-  const medium = widerBase(through(fine, luma), scale.longEdge, WIDER.medium);
+  const medium = widerBase(through(fine, luma), scale.longEdge, 'medium');
   const shrunk = (scale.longEdge * medium.base.width) / luma.width;
-  const coarse = widerBase(medium.base, shrunk, WIDER.coarse);
+  const coarse = widerBase(medium.base, shrunk, 'coarse');
   return [fine, medium.lines, coarse.lines];
 }
 
