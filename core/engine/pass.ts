@@ -32,7 +32,15 @@ export type Pass = {
       /** What is beneath counts as the ground: the step stands in the Ground stage. */
       onGround: boolean;
     }
-  | { kind: 'field'; field: Field; step: Step; coverage: Coverage | null; onGround: boolean }
+  | {
+      kind: 'field';
+      field: Field;
+      step: Step;
+      coverage: Coverage | null;
+      onGround: boolean;
+      /** It only makes the picture ready for the points after it, and leaves it a picture of codes. */
+      prepares?: true;
+    }
   | { kind: 'alone'; coverage: Coverage; onGround: boolean }
   | { kind: 'ground'; coverage: null }
   | { kind: 'open'; coverage: null }

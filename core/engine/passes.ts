@@ -192,6 +192,7 @@ function addPreparing(layout: Layout, step: Step, field: Field, onGround: boolea
     step,
     coverage: null,
     onGround,
+    prepares: true,
   });
 }
 

@@ -14,7 +14,7 @@ export interface Plan {
   fine: boolean;
   /** The strength of the whole that is still to be applied against the bare picture; 1 where it is in a table. */
   strength: number;
-  /** Only points without masks: no pixel needs anything but itself. */
+  /** Only points without masks, after what may prepare the codes: then no pixel needs anything but itself. */
   simple: boolean;
   /** Some pass wants a look at the whole picture first. */
   surveyed: boolean;
@@ -45,7 +45,13 @@ export function createPlanner(keep = 48): Planner {
       key: fine ? key : `draft ${key}`,
       fine,
       strength,
-      simple: strength === 1 && passes.every(p => p.kind === 'points' && !p.coverage && !p.reads),
+      simple:
+        strength === 1 &&
+        passes.every((p, i) =>
+          p.kind === 'field'
+            ? i === 0 && passes.length > 1 && p.prepares
+            : p.kind === 'points' && !p.coverage && !p.reads,
+        ),
       surveyed: passes.some(p => (p.kind === 'field' && p.field.survey) || p.coverage?.survey),
       margin: scale =>
         passes.reduce((sum, p) => sum + (p.kind === 'field' ? (p.field.margin?.(scale) ?? 0) : 0), 0),

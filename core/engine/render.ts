@@ -1,4 +1,4 @@
-import { readCodes, readGreyCodes, spreadGrey, write16, write8 } from '../kernels/codes';
+import { readCodes, readGreyCodes, spreadGrey, toCodes, write16, write8 } from '../kernels/codes';
 import { readGrid, type Codes, type Grid } from '../kernels/grid';
 import { readRamp, writeRamp8, type Ramp } from '../kernels/ramp';
 import { runExact } from '../kernels/exact';
@@ -12,7 +12,10 @@ import type { Point } from '../steps/define';
 
 /** What is kept with a tile between renders, so that a change computes only what follows it. */
 export interface Kept {
-  /** The greys that a conversion left, and the table that made them. */
+  /** The tile's codes as a plan prepares them, and by what was found in the whole picture. */
+  prepared?: { of: Codes; by: unknown; codes: Uint16Array };
+  /** The greys that a conversion left, and the codes and the table that made them. */
+  of?: Codes;
   from?: Grid;
   greys?: Float32Array;
   /** The state before the pass that changed last. */
@@ -91,20 +94,22 @@ const scratchFor = (count: number) => {
 /** The greys that a plan's first pass leaves, one a pixel, where the plan is greys and a ramp over them. */
 function greysBeneath(plan: Plan, tile: Tile, options: RenderOptions): [Float32Array, Ramp] | null {
   const { grey, kept = {} } = options;
-  const [first, second] = simpleOf(plan);
+  const simple = simpleOf(plan);
+  const [first, second] = simple;
   const count = tile.width * tile.height;
-  if (grey && plan.passes.length === 1 && first.table.kind === 'ramp' && !first.table.holes) {
+  if (grey && simple.length === 1 && first.table.kind === 'ramp' && !first.table.holes) {
     const greys = scratchFor(count);
     readGreyCodes(tile.codes, 0, count, greys);
     return [greys, first.table.ramp];
   }
-  if (plan.passes.length !== 2 || first.table.kind !== 'grid') return null;
+  if (simple.length !== 2 || first.table.kind !== 'grid') return null;
   if (second.table.kind !== 'ramp' || second.table.holes) return null;
   const { grid, holes } = first.table;
-  if (!kept.greys || kept.from !== grid) {
+  if (!kept.greys || kept.from !== grid || kept.of !== tile.codes) {
     // Where nothing is kept the same memory serves again: fresh memory costs as much as the work.
     kept.greys ??= options.kept ? new Float32Array(count) : scratchFor(count);
     kept.from = grid;
+    kept.of = tile.codes;
     readGrid(grid, tile.codes, 0, count, kept.greys);
     if (holes) mendGreys(kept.greys, tile.codes, 0, count, first.point);
   }
@@ -151,6 +156,42 @@ function treatRows(
   kept.lastKeys = keys;
 }
 
+/** Pixels prepared at a time. */
+const LOT = 12_288;
+
+/** A tile as the points of a simple plan want it: its codes prepared first, where the plan begins so. */
+function preparedTile(plan: Plan, tile: Tile, { geometry, surveys = [], kept }: RenderOptions): Tile {
+  const [pass] = plan.passes;
+  if (pass?.kind !== 'field') return tile;
+  if (!geometry) throw new RangeError('this plan needs the geometry of the picture');
+  const by = surveys[0]?.field;
+  const known = kept?.prepared;
+  if (known && known.of === tile.codes && known.by === by) return { ...tile, codes: known.codes };
+  const { width, height } = tile;
+  const codes = new Uint16Array(width * height * 3);
+  const rows = Math.max(1, Math.floor(LOT / width));
+  const beneath = new Float32Array(rows * width * 3);
+  const ready = new Float32Array(rows * width * 3);
+  for (let row = 0; row < height; row += rows) {
+    const count = Math.min(rows, height - row) * width;
+    readCodes(tile.codes, row * width, count, beneath);
+    const region = {
+      rgb: beneath.subarray(0, count * 3),
+      x: tile.x,
+      y: tile.y + row,
+      width,
+      height: count / width,
+      scale: geometry,
+      placeOf: geometry.placeOf,
+    };
+    const out = ready.subarray(0, count * 3);
+    pass.field.own(region, by, out, out);
+    toCodes(out, count, codes.subarray(row * width * 3, (row * width + count) * 3));
+  }
+  if (kept) kept.prepared = { of: tile.codes, by, codes };
+  return { ...tile, codes };
+}
+
 /** Renders a tile to 8-bit codes, dithered: RGBA (stride 4) for a screen, RGB (stride 3) for a file. */
 export function render8(
   plan: Plan,
@@ -167,7 +208,8 @@ export function render8(
     );
     return;
   }
-  const toned = greysBeneath(plan, tile, options);
+  const ready = preparedTile(plan, tile, options);
+  const toned = greysBeneath(plan, ready, options);
   if (toned) {
     const [greys, ramp] = toned;
     for (let row = 0; row < height; row++) {
@@ -177,7 +219,7 @@ export function render8(
   }
   const run = rowRunner(plan, width, options.grey);
   for (let row = 0; row < height; row++) {
-    write8(run(tile.codes, row * width, width), width, out, row * width * stride, stride, x, y + row);
+    write8(run(ready.codes, row * width, width), width, out, row * width * stride, stride, x, y + row);
   }
 }
 
@@ -191,9 +233,10 @@ export function render16(plan: Plan, tile: Tile, out: Uint16Array, options: Rend
     );
     return;
   }
+  const ready = preparedTile(plan, tile, options);
   const run = rowRunner(plan, width, options.grey);
   for (let row = 0; row < height; row++) {
-    write16(run(tile.codes, row * width, width), width, out, row * width * 3);
+    write16(run(ready.codes, row * width, width), width, out, row * width * 3);
   }
 }
 
