@@ -1,6 +1,5 @@
 import { isGrey } from '../colour/grey';
 import { coverageOf, type Coverage } from '../masks/coverage';
-import { runExact } from '../kernels/exact';
 import type { Field, Point, StepContext } from '../steps/define';
 import type { Step, Treatment } from '../treatment/schema';
 import { bakeColours, bakeGreys, type Baked } from './bake';
@@ -23,6 +22,7 @@ import {
   type Together,
 } from './lay';
 import type { Pass } from './pass';
+import { runPoints } from './points';
 
 /**
  * The passes of a treatment, laid out one after another: runs of steps that see each colour alone are baked, into a 3D
@@ -170,13 +170,24 @@ function addRun(layout: Layout, items: readonly Item[], groundSteps: number): vo
   if (rest.length) add(rest);
 }
 
-/** What a point makes of the picture that a field leaves. */
-function preparedField(before: Field, point: Point): Field {
+/** What a step's point makes of the picture that a field leaves: through a table of its own where one is worth it. */
+function preparedField(layout: Layout, step: Step, before: Field): Field {
+  const { context, kept, use } = layout;
+  const kind = kindOf(step);
+  const point = kind.point(step.settings, use);
+  const channels = kind.leavesGrey?.(step.settings) ? 1 : 3;
+  const name = JSON.stringify(['grid', channels, step.kind, step.settings, tablesKey(layout, [step])]);
+  const made: Baked =
+    context.pixels < FEWEST_PIXELS
+      ? { table: { kind: 'exact' }, fine: true }
+      : kept.of(name, context.draft ?? false, coarse => bakeColours(point, channels, coarse));
+  layout.fine &&= made.fine;
+  const through = { table: made.table, point, coverage: null, reads: null, onGround: false };
   return {
     ...before,
     own: (region, survey, out, placed) => {
       before.own(region, survey, out, placed);
-      runExact(point, out, out.length / 3);
+      runPoints({ kind: 'points', key: name, ...through }, out, region, null, null);
     },
   };
 }
@@ -212,8 +223,7 @@ function addAlone(layout: Layout, step: Step, coverage: Coverage | null, onGroun
   const before = layout.grey ? null : kind.prepares?.(step.settings);
   const bleed = kind.bleed?.(step.settings) ?? 0;
   const maskOf = step.mask && [maskKey(step.mask, treatment.masks), bleed];
-  const field =
-    kind.field?.(step.settings, use) ?? (before && preparedField(before, kind.point(step.settings, use)));
+  const field = kind.field?.(step.settings, use) ?? (before && preparedField(layout, step, before));
   if (!field) {
     addPoints(layout, layOn(step, use), [pixelKey(step), tablesKey(layout, [step]), onGround], {
       coverage,
@@ -225,7 +235,8 @@ function addAlone(layout: Layout, step: Step, coverage: Coverage | null, onGroun
   }
   layout.passes.push({
     kind: 'field',
-    key: JSON.stringify(['field', pixelKey(step), maskOf, onGround]),
+    // What was made through a draft's table is another picture.
+    key: JSON.stringify(['field', pixelKey(step), maskOf, onGround, !before || layout.fine]),
     maskKey: coverage?.placed ? JSON.stringify(maskOf) : undefined,
     placedKey: field.placed && JSON.stringify([step.kind, field.placedKey ?? step.settings]),
     surveyKey: field.surveyKey && JSON.stringify([field.surveyKey, maskOf, onGround]),

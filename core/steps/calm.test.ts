@@ -125,4 +125,31 @@ describe('response at its ends', () => {
     const [v] = pixelAt(rendered(darkSky, flat), 20, 20);
     expect(cube.values[(14 * 289 + 8 * 17 + 4) * 3]).toBeCloseTo(v, 2);
   });
+
+  it('in part, through a mask or at less than whole strength, lets the rest of the colour through as it is', () => {
+    const source = paint(200, 120, (x, y) => [0.3 + 0.4 * x, 0.5, 0.7 - 0.4 * y]);
+    const numbers = (more: object, pixels: number) =>
+      treatedNumbers(
+        read(
+          [{ kind: 'mono', settings: { method: 'response', response: { blue: -1, cyan: -1 } }, ...more }],
+          {
+            masks: [{ id: 'm', parts: [{ kind: 'oval', radii: [0.3, 0.3], feather: 0.4 }] }],
+          },
+        ),
+        source,
+        { pixels },
+      );
+    const bare = Float32Array.from(source.codes, v => v / 65535);
+    const whole = numbers({}, 1);
+    for (const pixels of [1, 1e9]) {
+      const part = numbers({ strength: 0.8 }, pixels);
+      for (let i = 0; i < part.length; i += 11) {
+        expect(Math.abs(part[i] - (bare[i] + 0.8 * (whole[i] - bare[i]))) * 255).toBeLessThan(0.6);
+      }
+      const masked = numbers({ mask: 'm' }, pixels);
+      const middle = (60 * 200 + 100) * 3;
+      expect(Math.abs(masked[middle] - whole[middle]) * 255).toBeLessThan(0.6);
+      expect(masked[0]).toBeCloseTo(bare[0], 5);
+    }
+  });
 });
