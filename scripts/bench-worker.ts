@@ -34,6 +34,7 @@ const treatments = {
     { kind: 'split-tone', settings: { shadows: { hue: 220, saturation: 0.3 } } },
   ]),
   'ten steps, the light dragged': read([
+    { kind: 'light', settings: { exposure: 0.2 } },
     { kind: 'mono', settings: { method: 'response', response: { blue: -0.5 } } },
     {
       kind: 'curve',
@@ -54,6 +55,10 @@ const treatments = {
     { kind: 'gradient-map', strength: 0.2 },
     { kind: 'tint', settings: { saturation: 0.1 } },
     { kind: 'levels', settings: { outBlack: 0.02 } },
+  ]),
+  'a conversion by response in part, dragged': read([
+    { kind: 'mono', settings: { method: 'response', response: { blue: -0.5 } } },
+    { kind: 'split-tone', settings: { shadows: { hue: 220, saturation: 0.3 } } },
   ]),
   'a mono, three washes, the last one dragged': read(
     [
@@ -116,7 +121,8 @@ for (const [width, height] of [
     const planner = createPlanner();
     const surveyor = createSurveyor(tile.codes, geometry);
     const kept: Kept = {};
-    const dragged = name.includes('light') || name.includes('local') ? 0 : treatment.steps.length - 1;
+    const first = ['light', 'local', 'conversion'].some(word => name.includes(word));
+    const dragged = first ? 0 : treatment.steps.length - 1;
     const draw = (i: number) => {
       const steps = treatment.steps.slice() as Step[];
       steps[dragged] = { ...steps[dragged], strength: 0.5 + 0.4 * Math.sin(i / 3) };

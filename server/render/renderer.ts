@@ -143,10 +143,13 @@ export class Renderer {
     const photograph = share(pixels);
     const size = framedSize(pixels, treatment.frame);
     const count = size.width * size.height;
+    // The small picture is made while the tables are still being baked.
+    const small = plan.surveyed ? job.survey() : null;
+    small?.catch(() => undefined);
     const tables = await (job.tables ?? this.bake(treatment, grey, count));
     let surveys: Surveys = [];
-    if (plan.surveyed) {
-      const survey = share(await job.survey());
+    if (small) {
+      const survey = share(await small);
       const look = { told: tell(treatment), grey, pixels: count, tables, survey, held: heldBy(treatment) };
       surveys = (await this.threads.run({ look }, { signal: job.signal })) as Surveys;
     }
