@@ -27,7 +27,7 @@ const Frame = styled.section`
   }
   .wells {
     display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(54px, 1fr));
+    grid-template-columns: repeat(auto-fill, minmax(76px, 1fr));
     gap: 6px 5px;
     padding: 6px;
     max-height: 128px;
@@ -41,15 +41,15 @@ const Frame = styled.section`
 
 const Well = styled.button`
   text-align: center;
-  font-size: 10.5px;
-  line-height: 14px;
+  font-size: 12px;
+  line-height: 16px;
   color: var(--ink-2);
   overflow: hidden;
   white-space: nowrap;
   text-overflow: ellipsis;
   i {
     display: block;
-    height: 30px;
+    height: 28px;
     border-radius: 4px;
     border: 1.5px solid var(--paper-high);
     box-shadow:
