@@ -77,6 +77,20 @@ export const keyOfSteps = (treatment: Treatment, grey: boolean, steps: readonly 
     tablesKey({ treatment }, steps),
   ]);
 
+/** A point over colours as a table, where the pixels are worth one. */
+function bakedColours(
+  { context, kept }: Layout,
+  point: Point,
+  channels: 1 | 3,
+  name: string,
+  pixels: number,
+): Baked {
+  if (pixels < FEWEST_PIXELS) return { table: { kind: 'exact' }, fine: true };
+  return kept.of(JSON.stringify(['grid', channels, name]), context.draft ?? false, coarse =>
+    bakeColours(point, channels, coarse),
+  );
+}
+
 /** How a pass over each colour differs from one over all pixels. */
 interface Points {
   leavesGrey?: boolean;
@@ -103,12 +117,7 @@ function addPoints(
     made = kept.of(JSON.stringify(['ramp', from, to, name]), draft, coarse =>
       bakeGreys(point, from, to, coarse),
     );
-  } else if (!reads && pixels >= FEWEST_PIXELS) {
-    const channels = leavesGrey ? 1 : 3;
-    made = kept.of(JSON.stringify(['grid', channels, name]), draft, coarse =>
-      bakeColours(point, channels, coarse),
-    );
-  }
+  } else if (!reads) made = bakedColours(layout, point, leavesGrey ? 1 : 3, name, pixels);
   const { table } = made;
   layout.fine &&= made.fine;
   layout.passes.push({
@@ -172,15 +181,11 @@ function addRun(layout: Layout, items: readonly Item[], groundSteps: number): vo
 
 /** What a step's point makes of the picture that a field leaves: through a table of its own where one is worth it. */
 function preparedField(layout: Layout, step: Step, before: Field): Field {
-  const { context, kept, use } = layout;
   const kind = kindOf(step);
-  const point = kind.point(step.settings, use);
+  const point = kind.point(step.settings, layout.use);
   const channels = kind.leavesGrey?.(step.settings) ? 1 : 3;
-  const name = JSON.stringify(['grid', channels, step.kind, step.settings, tablesKey(layout, [step])]);
-  const made: Baked =
-    context.pixels < FEWEST_PIXELS
-      ? { table: { kind: 'exact' }, fine: true }
-      : kept.of(name, context.draft ?? false, coarse => bakeColours(point, channels, coarse));
+  const name = JSON.stringify([step.kind, step.settings, tablesKey(layout, [step])]);
+  const made = bakedColours(layout, point, channels, name, layout.context.pixels);
   layout.fine &&= made.fine;
   const through = { table: made.table, point, coverage: null, reads: null, onGround: false };
   return {

@@ -1,15 +1,9 @@
 import { LUMINANCE } from '../colour/srgb';
+import type { RgbPart } from './channels';
 import { planeRows, type Plane } from './planes';
 
 /** Local contrast and haze, pixel by pixel, from coefficients found in the small picture. */
 
-interface Region {
-  rgb: Float32Array;
-  x: number;
-  y: number;
-  width: number;
-  height: number;
-}
 interface Size {
   width: number;
   height: number;
@@ -30,7 +24,7 @@ const within = (room: number, change: number): number =>
  * @param gains what is added of the fine, the medium and the coarse detail
  */
 export function reweigh(
-  { rgb, ...region }: Region,
+  { rgb, ...region }: RgbPart,
   planes: readonly Plane[],
   of: Size,
   [fine, medium, coarse]: readonly [number, number, number],
@@ -76,7 +70,7 @@ export function reweigh(
  */
 export function clearHaze(
   rgb: Float32Array,
-  region: Omit<Region, 'rgb'>,
+  region: Omit<RgbPart, 'rgb'>,
   planes: readonly [Plane, Plane],
   of: Size,
   amount: number,
@@ -110,7 +104,7 @@ export function clearHaze(
  * @param colourAt turns what lies beneath into the colour, in place
  */
 export function layTexture(
-  { rgb, ...region }: Region,
+  { rgb, ...region }: RgbPart,
   planes: readonly [Plane, Plane],
   of: Size,
   colourAt: (c: Float64Array) => void,

@@ -1,15 +1,8 @@
 import { LUMINANCE } from '../colour/srgb';
+import type { RgbPart } from './channels';
 import type { Plane } from './planes';
 
 const [R, G, B] = LUMINANCE;
-
-interface Region {
-  rgb: Float32Array;
-  x: number;
-  y: number;
-  width: number;
-  height: number;
-}
 
 /** Straight lines over red, green and blue at each pixel of a small picture: of red less luma, then of blue less luma. */
 export interface ChromaLines {
@@ -38,7 +31,7 @@ export function chromaLines(planes: readonly Plane[]): ChromaLines {
  * @param of the size of the picture that the region lies in
  */
 export function calmChroma(
-  { rgb, x: left, y: top, width, height }: Region,
+  { rgb, x: left, y: top, width, height }: RgbPart,
   lines: ChromaLines,
   of: { width: number; height: number },
   out: Float32Array,

@@ -3,6 +3,15 @@ import type { Plane } from './planes';
 
 /** Between interleaved RGB and single planes. */
 
+/** Interleaved encoded RGB of a part of a picture, and where it lies in that, in pixels. */
+export interface RgbPart {
+  rgb: Float32Array;
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
 const [R, G, B] = LUMINANCE;
 
 /** Luma (encoded) of each pixel. */
