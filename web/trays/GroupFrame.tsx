@@ -14,6 +14,9 @@ const Frame = styled.div`
   .title {
     position: absolute;
     left: 0;
+    [data-first] > & {
+      left: 64px;
+    }
     right: 0;
     top: -25px;
     height: 18px;
@@ -24,10 +27,6 @@ const Frame = styled.div`
     background: var(--paper-low);
     border-bottom: 2px solid var(--ink-2);
     overflow: hidden;
-  }
-  /* Beside the name of the stage that it begins. */
-  &[data-first] > .title {
-    left: 64px;
   }
   .title input {
     height: 17px;
