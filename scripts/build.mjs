@@ -35,9 +35,16 @@ await bundle({
 }).catch(failed);
 
 // What must start fast is one file each, packages and all, but for native ones.
+// A render thread loads the picture library only where it is asked for it.
+await bundle({
+  entryPoints: { 'server/band-worker': 'server/render/band-worker.ts' },
+  external: ['sharp', 'lcms-wasm'],
+  ...common,
+  splitting: true,
+  chunkNames: 'server/[name]-[hash]',
+}).catch(failed);
 await bundle({
   entryPoints: {
-    'server/band-worker': 'server/render/band-worker.ts',
     'server/render': 'server/cli/render.ts',
     'server/cube': 'server/cli/cube.ts',
   },

@@ -14,7 +14,8 @@ const BEYOND_MOST = 16;
 const decodeTable = Float64Array.from({ length: DECODE_STEPS * DECODE_MOST + 2 }, (_, i) =>
   decode(i / DECODE_STEPS),
 );
-const encodeTable = Float64Array.from({ length: ENCODE_STEPS + 2 }, (_, i) => encode(i / ENCODE_STEPS));
+/** Encoded values of linear light from 0 to 1 in 65536 steps, and one beyond. */
+export const encodings = Float64Array.from({ length: ENCODE_STEPS + 2 }, (_, i) => encode(i / ENCODE_STEPS));
 const beyondTable = Float64Array.from({ length: BEYOND_STEPS * BEYOND_MOST + 2 }, (_, i) =>
   encode(i / BEYOND_STEPS),
 );
@@ -38,6 +39,6 @@ export function toEncoded(x: number): number {
   }
   const at = x * ENCODE_STEPS;
   const i = at | 0;
-  const low = encodeTable[i];
-  return low + (encodeTable[i + 1] - low) * (at - i);
+  const low = encodings[i];
+  return low + (encodings[i + 1] - low) * (at - i);
 }

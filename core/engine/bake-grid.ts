@@ -1,4 +1,5 @@
-import { gridNodes, readGrid, type Grid } from '../kernels/grid';
+import { cellOf, gridNodes, readGrid, type Grid } from '../kernels/grid';
+import { either, listMarked, touchingAtHalf, withNext, type Occupied } from '../kernels/occupied';
 import type { Point } from '../steps/define';
 import { apart, TOLERANCE } from './tolerance';
 
@@ -38,6 +39,9 @@ const PROBES = [
 /** In a draft a cell is split where its table may be off by more than this; most of what bends so is off by less than half. */
 const DRAFT_SPLIT = 4 / 255;
 
+/** What stands at nodes that a table for some colours does not hold; a hole is no number. */
+export const NOT_HELD = Infinity;
+
 /** How many probes a cell gets, by the nodes of the grid: a large cell hides more. */
 const PROBES_BY_SIZE: Record<number, number> = { 17: 8, 33: 4, 65: 2, 129: 2 };
 
@@ -70,27 +74,6 @@ function offAt(
     worst = Math.max(worst, apart(exact[k], v));
   }
   return worst;
-}
-
-/** Twice as many cells: every new node between two old ones, so that the table reads as before. */
-function doubled({ size, channels, values }: Grid): Grid {
-  const next = 2 * size - 1;
-  const out = new Float32Array(next ** 3 * channels);
-  let o = 0;
-  for (let r = 0; r < next; r++) {
-    const r0 = r >> 1;
-    const r1 = (r + 1) >> 1;
-    for (let g = 0; g < next; g++) {
-      const low = (r0 * size + (g >> 1)) * size;
-      const high = (r1 * size + ((g + 1) >> 1)) * size;
-      for (let b = 0; b < next; b++) {
-        const p = (low + (b >> 1)) * channels;
-        const q = (high + ((b + 1) >> 1)) * channels;
-        for (let k = 0; k < channels; k++) out[o++] = (values[p + k] + values[q + k]) / 2;
-      }
-    }
-  }
-  return { size: next, channels, values: out };
 }
 
 /** Values of positions between nodes, by half nodes and by probes: shares of a cell are in nodes, which are not even. */
@@ -142,22 +125,6 @@ function findOff(
   }
 }
 
-/** Every cell of a grid. */
-function allCells(size: number): Int32Array {
-  const cells = new Int32Array((size - 1) ** 3 * 3);
-  let o = 0;
-  for (let r = 0; r < size - 1; r++) {
-    for (let g = 0; g < size - 1; g++) {
-      for (let b = 0; b < size - 1; b++) {
-        cells[o++] = r;
-        cells[o++] = g;
-        cells[o++] = b;
-      }
-    }
-  }
-  return cells;
-}
-
 /**
  * The same by the nodes alone, without asking the function: where they bend, straight lines between them are off. By
  * Taylor's formula a second difference is off by an eighth of it in the middle between two nodes, and a mixed one,
@@ -203,39 +170,91 @@ function findBent(
   }
 }
 
-/** Computes the new nodes of split cells exactly; returns their eight parts as the cells to look at next. */
-function refine(grid: Grid, point: Point, split: readonly number[]): Int32Array {
-  const { size, channels, values } = grid;
-  const nodes = gridNodes(size);
-  const known = new Uint8Array(size ** 3);
-  const open = new Int32Array(split.length * 8);
-  const c = new Float64Array(3);
-  let o = 0;
-  for (let i = 0; i < split.length; i += 3) {
-    const r0 = 2 * split[i];
-    const g0 = 2 * split[i + 1];
-    const b0 = 2 * split[i + 2];
-    for (let part = 0; part < 27; part++) {
-      const r = (part / 9) | 0;
-      const g = ((part / 3) | 0) % 3;
-      const b = part % 3;
-      if (r < 2 && g < 2 && b < 2) {
-        open[o++] = r0 + r;
-        open[o++] = g0 + g;
-        open[o++] = b0 + b;
-      }
-      const node = ((r0 + r) * size + g0 + g) * size + b0 + b;
-      // Nodes of the coarser grid are exact already.
-      if (known[node] || !((r | g | b) & 1)) continue;
-      known[node] = 1;
-      c[0] = nodes[r0 + r];
-      c[1] = nodes[g0 + g];
-      c[2] = nodes[b0 + b];
-      point(c);
-      for (let k = 0; k < channels; k++) values[node * channels + k] = c[k];
+/** The nodes of marked cells of a cube: one byte a node. */
+function nodesOf(cells: Uint8Array, side: number): Uint8Array {
+  const size = side + 1;
+  const out = new Uint8Array(size ** 3);
+  const marked = listMarked(cells, side);
+  for (let i = 0; i < marked.length; i += 3) {
+    const at = (marked[i] * size + marked[i + 1]) * size + marked[i + 2];
+    for (const corner of [at, at + size, at + size * size, at + size * size + size]) {
+      out[corner] = 1;
+      out[corner + 1] = 1;
     }
   }
-  return open;
+  return out;
+}
+
+/** Whether a node of twice as many cells lies in a split one, or at its border; even coordinates are nodes of old. */
+function isSplitAt(split: Uint8Array, side: number, r: number, g: number, b: number): boolean {
+  const last = side - 1;
+  const r1 = Math.min(last, r >> 1);
+  const g1 = Math.min(last, g >> 1);
+  const b1 = Math.min(last, b >> 1);
+  for (let i = Math.max(0, (r - 1) >> 1); i <= r1; i++) {
+    for (let j = Math.max(0, (g - 1) >> 1); j <= g1; j++) {
+      for (let k = Math.max(0, (b - 1) >> 1); k <= b1; k++) if (split[(i * side + j) * side + k]) return true;
+    }
+  }
+  return false;
+}
+
+/**
+ * Twice as many cells: nodes in split cells computed exactly, every other new one between two old ones, so that the table
+ * reads there as before.
+ * @param wanted one byte a node; null where all are
+ */
+function refined(grid: Grid, point: Point, split: Uint8Array, wanted: Uint8Array | null): Grid {
+  const { size, channels, values } = grid;
+  const side = size - 1;
+  const next = 2 * size - 1;
+  const nodes = gridNodes(next);
+  const out = new Float32Array(next ** 3 * channels);
+  if (wanted) out.fill(NOT_HELD);
+  const c = new Float64Array(3);
+  let node = 0;
+  for (let r = 0; r < next; r++) {
+    for (let g = 0; g < next; g++) {
+      const low = ((r >> 1) * size + (g >> 1)) * size;
+      const high = (((r + 1) >> 1) * size + ((g + 1) >> 1)) * size;
+      for (let b = 0; b < next; b++, node++) {
+        if (wanted && !wanted[node]) continue;
+        const to = node * channels;
+        if (((r | g | b) & 1) !== 0 && isSplitAt(split, side, r, g, b)) {
+          c[0] = nodes[r];
+          c[1] = nodes[g];
+          c[2] = nodes[b];
+          point(c);
+          for (let k = 0; k < channels; k++) out[to + k] = c[k];
+        } else {
+          const p = (low + (b >> 1)) * channels;
+          const q = (high + ((b + 1) >> 1)) * channels;
+          for (let k = 0; k < channels; k++) out[to + k] = (values[p + k] + values[q + k]) / 2;
+        }
+      }
+    }
+  }
+  return { size: next, channels, values: out };
+}
+
+/** The eight parts of split cells, those that are wanted. */
+function partsOf(split: Uint8Array, side: number, wanted: Uint8Array | null): Int32Array {
+  const cells = listMarked(split, side);
+  const twice = 2 * side;
+  const parts = new Int32Array(cells.length * 8);
+  let o = 0;
+  for (let i = 0; i < cells.length; i += 3) {
+    for (let part = 0; part < 8; part++) {
+      const r = 2 * cells[i] + (part >> 2);
+      const g = 2 * cells[i + 1] + ((part >> 1) & 1);
+      const b = 2 * cells[i + 2] + (part & 1);
+      if (wanted && !wanted[(r * twice + g) * twice + b]) continue;
+      parts[o++] = r;
+      parts[o++] = g;
+      parts[o++] = b;
+    }
+  }
+  return parts.subarray(0, o);
 }
 
 /** Makes a cell a hole: its first node, which every pixel in it reads, is no number. */
@@ -244,46 +263,114 @@ export function dig({ size, channels, values }: Grid, r: number, g: number, b: n
   values.fill(NaN, node, node + channels);
 }
 
-/**
- * Bakes a function of a colour into a grid. Cells in which the table is off are split, their new nodes computed
- * exactly, and looked at again, so that the function is asked often only where it bends. Cells that are
- * still off at the finest are left as holes, where pixels are computed exactly.
- * @param draft coarse, judged by its nodes alone, without holes
- */
-export function bakeGrid(point: Point, channels: 1 | 3, draft: boolean): Grid {
-  const doublings = draft ? DRAFT_DOUBLINGS : DOUBLINGS;
-  const c = new Float64Array(3);
-  const size = draft ? DRAFT_COARSEST : COARSEST;
-  let grid: Grid = { size, channels, values: new Float32Array(size ** 3 * channels) };
+/** A grid at its coarsest: the wanted nodes computed exactly. */
+function coarsest(point: Point, size: number, channels: 1 | 3, wanted: Uint8Array | null): Grid {
+  const grid: Grid = { size, channels, values: new Float32Array(size ** 3 * channels) };
   const nodes = gridNodes(size);
-  let o = 0;
+  const c = new Float64Array(3);
+  let node = 0;
   for (const r of nodes) {
     for (const g of nodes) {
       for (const b of nodes) {
+        const o = node++ * channels;
+        if (wanted && !wanted[node - 1]) {
+          grid.values.fill(NOT_HELD, o, o + channels);
+          continue;
+        }
         c[0] = r;
         c[1] = g;
         c[2] = b;
         point(c);
-        for (let k = 0; k < channels; k++) grid.values[o++] = c[k];
+        for (let k = 0; k < channels; k++) grid.values[o + k] = c[k];
       }
     }
   }
-  let open = allCells(size);
-  for (let level = 0; level < doublings && open.length; level++) {
-    const split: number[] = [];
-    const add = (r: number, g: number, b: number) => split.push(r, g, b);
-    if (draft) findBent(grid, DRAFT_SPLIT, add);
-    else findOff(grid, point, open, PROBES_BY_SIZE[grid.size], SPLIT * TOLERANCE, add);
-    if (!split.length) return grid;
-    grid = doubled(grid);
-    open = refine(grid, point, split);
-  }
-  if (!draft) {
-    const off: number[] = [];
-    findOff(grid, point, open, PROBES_BY_SIZE[grid.size], TOLERANCE, (r, g, b) => off.push(r, g, b));
-    for (let i = 0; i < off.length; i += 3) dig(grid, off[i], off[i + 1], off[i + 2]);
+  return grid;
+}
+
+/** A coarse grid, judged by its nodes alone, without holes. */
+export function draftGrid(point: Point, channels: 1 | 3): Grid {
+  let grid = coarsest(point, DRAFT_COARSEST, channels, null);
+  for (let level = 0; level < DRAFT_DOUBLINGS; level++) {
+    const side = grid.size - 1;
+    const split = new Uint8Array(side ** 3);
+    let isBent = false;
+    findBent(grid, DRAFT_SPLIT, (r, g, b) => {
+      split[(r * side + g) * side + b] = 1;
+      isBent = true;
+    });
+    if (!isBent) break;
+    grid = refined(grid, point, split, null);
   }
   return grid;
+}
+
+/** The cells of the check in a cube of a side, which is made once. */
+const checkCells = (() => {
+  const known = new Map<number, Uint8Array>();
+  return (side: number): Uint8Array => {
+    const cells = known.get(side) ?? new Uint8Array(side ** 3);
+    if (known.has(side)) return cells;
+    for (let i = 0; i < CHECKS * 3; i += 3) {
+      const [r, g, b] = [0, 1, 2].map(k => cellOf(side + 1, checkCodes[i + k]));
+      cells[(r * side + g) * side + b] = 1;
+    }
+    known.set(side, cells);
+    return cells;
+  };
+})();
+/** Cells along an axis, by doublings from the coarsest. */
+const sideAt = (level: number) => (COARSEST - 1) * 2 ** level;
+
+/** The cells whose nodes must hold, by doublings from the coarsest; null where all must. */
+function wantedCells(occupied: Occupied | null): (Uint8Array | null)[] {
+  if (!occupied) return Array.from({ length: DOUBLINGS + 1 }, () => null);
+  // A cell that is off takes the node away that it begins at, from those before it as well.
+  const wanted: Uint8Array[] = [withNext(either(occupied, checkCells(sideAt(DOUBLINGS))), sideAt(DOUBLINGS))];
+  // What a cell reads depends on whether those about it were split.
+  for (let level = DOUBLINGS; level > 0; level--) {
+    wanted.unshift(touchingAtHalf(wanted[0], sideAt(level)));
+  }
+  return wanted;
+}
+
+/**
+ * Bakes a function of a colour into a grid. Cells in which the table is off are split, their new nodes computed
+ * exactly, and looked at again, so that the function is asked often only where it bends. It is made finer as long as any
+ * cell of the check is split; cells that are still off at the finest are left as holes, where pixels are computed exactly.
+ * @param occupied the colours that are to be read, where not all are: the table holds the same numbers there as that for all,
+ *   and none elsewhere
+ * @returns the grid, and whether it has holes among those colours
+ */
+export function bakeGrid(
+  point: Point,
+  channels: 1 | 3,
+  occupied: Occupied | null,
+): { grid: Grid; holes: boolean } {
+  const wanted = wantedCells(occupied);
+  const nodesAt = (level: number) => {
+    const cells = wanted[level];
+    return cells && nodesOf(cells, sideAt(level));
+  };
+  let grid = coarsest(point, COARSEST, channels, nodesAt(0));
+  let open = listMarked(wanted[0] ?? new Uint8Array((COARSEST - 1) ** 3).fill(1), COARSEST - 1);
+  for (let level = 0; level < DOUBLINGS; level++) {
+    const side = grid.size - 1;
+    const split = new Uint8Array(side ** 3);
+    let goesOn = false;
+    findOff(grid, point, open, PROBES_BY_SIZE[grid.size], SPLIT * TOLERANCE, (r, g, b) => {
+      const cell = (r * side + g) * side + b;
+      split[cell] = 1;
+      goesOn ||= checkCells(side)[cell] === 1;
+    });
+    if (!goesOn) break;
+    open = partsOf(split, side, wanted[level + 1]);
+    grid = refined(grid, point, split, nodesAt(level + 1));
+  }
+  const off: number[] = [];
+  findOff(grid, point, open, PROBES_BY_SIZE[grid.size], TOLERANCE, (r, g, b) => off.push(r, g, b));
+  for (let i = 0; i < off.length; i += 3) dig(grid, off[i], off[i + 1], off[i + 2]);
+  return { grid, holes: off.length > 0 };
 }
 
 /** Colours of the check that a grid is off at, as their places among the checks; holes count as right. */

@@ -1,34 +1,71 @@
 import { forget } from '../kernels/compiled';
 import { cellOf, type Grid } from '../kernels/grid';
+import type { Occupied } from '../kernels/occupied';
 import type { Ramp } from '../kernels/ramp';
-import type { Point } from '../steps/define';
-import { bakeGrid, checkCodes, dig, offChecks } from './bake-grid';
+import type { Laid, Point } from '../steps/define';
+import { bakeGrid, checkCodes, dig, draftGrid, NOT_HELD, offChecks } from './bake-grid';
 import { bakeRamp, DENSITIES, DRAFT_DENSITY, offEntries } from './bake-ramp';
 
 /** Baked tables: exact functions of a colour written into tables, fine where the function bends. */
 
 /**
- * How a run of colours is computed: by a 3D table, a 1D table over greys, or exactly. A table with holes gives no
+ * How a run of colours is computed: by a 3D table, a 1D table over greys, a compiled kernel, or exactly. A table with holes gives no
  * number where it would be off; there pixels are computed exactly.
  */
 export type Table =
-  | { kind: 'grid'; grid: Grid; holes: boolean }
+  | {
+      kind: 'grid';
+      grid: Grid;
+      holes: boolean;
+      /** The greys that it leaves, widened; where it leaves greys. */
+      span?: [from: number, to: number];
+    }
   | { kind: 'ramp'; ramp: Ramp; holes: boolean }
+  | { kind: 'compiled'; run: Laid }
   | { kind: 'exact' };
 
 export interface Baked {
   table: Table;
   /** Within the tolerance. */
   fine: boolean;
+  /** The colours that it holds, where those are not all. */
+  occupied?: Occupied;
 }
 
 /** More checks off than this: the function is not one for a table. */
 const MOST_OFF = 15;
 
-/** A table over colours; a draft is coarse, and not checked. */
-export function bakeColours(point: Point, channels: 1 | 3, draft: boolean): Baked {
-  const grid = bakeGrid(point, channels, draft);
-  if (draft) return { table: { kind: 'grid', grid, holes: false }, fine: false };
+/** Steps of grey to which the greys that a table leaves are widened, so that what follows is not baked anew for every small change. */
+const SPAN_STEP = 0.5;
+
+/** The greys that a grid leaves, at least 0..1, widened to whole steps. */
+function spanOf({ values }: Grid): [number, number] {
+  let from = 0;
+  let to = 1;
+  for (let i = 0; i < values.length; i++) {
+    const v = values[i];
+    if (v < from) from = v;
+    else if (v > to && v !== NOT_HELD) to = v;
+  }
+  return [Math.floor(from / SPAN_STEP) * SPAN_STEP, Math.ceil(to / SPAN_STEP) * SPAN_STEP];
+}
+
+/**
+ * A table over colours; a draft is coarse, and not checked.
+ * @param occupied the colours that are to be read; null where any may be
+ */
+export function bakeColours(
+  point: Point,
+  channels: 1 | 3,
+  draft: boolean,
+  occupied: Occupied | null = null,
+): Baked {
+  const span = (grid: Grid) => (channels === 1 ? spanOf(grid) : undefined);
+  if (draft) {
+    const grid = draftGrid(point, channels);
+    return { table: { kind: 'grid', grid, holes: false, span: span(grid) }, fine: false };
+  }
+  const { grid, holes } = bakeGrid(point, channels, occupied);
   const off = offChecks(grid, point);
   if (off.length > MOST_OFF) return { table: { kind: 'exact' }, fine: true };
   const { size } = grid;
@@ -37,7 +74,8 @@ export function bakeColours(point: Point, channels: 1 | 3, draft: boolean): Bake
     dig(grid, r, g, b);
   }
   forget(grid.values);
-  return { table: { kind: 'grid', grid, holes: grid.values.some(Number.isNaN) }, fine: true };
+  const table = { kind: 'grid', grid, holes: holes || off.length > 0, span: span(grid) } as const;
+  return { table, fine: true, occupied: occupied ?? undefined };
 }
 
 /** Holes in a ramp beyond this share of it: the function is not one for a table. */

@@ -1,3 +1,4 @@
+import { covers, either, type Occupied } from '../kernels/occupied';
 import type { Baked } from './bake';
 
 /** Baked tables, kept for as long as they are the last used, so that moving one control bakes only what it changes. */
@@ -5,8 +6,17 @@ import type { Baked } from './bake';
 export type KeptTable = readonly [key: string, baked: Baked];
 
 export interface KeptTables {
-  /** The table of a key: kept, or baked now. None serves where a fine one would be off: then steps run exactly. */
-  of: (key: string, draft: boolean, bake: (draft: boolean) => Baked) => Baked;
+  /**
+   * The table of a key: kept, or baked now. None serves where a fine one would be off: then steps run exactly.
+   * @param occupied the colours that are to be read; null where any may be
+   * @param bake is given the colours that the table is to hold: those, and those that the kept one held
+   */
+  of: (
+    key: string,
+    draft: boolean,
+    bake: (draft: boolean, occupied: Occupied | null) => Baked,
+    occupied?: Occupied | null,
+  ) => Baked;
   /** All that are kept, to be handed to others. */
   all: () => KeptTable[];
   /** Takes in tables that others baked. */
@@ -16,23 +26,32 @@ export interface KeptTables {
 /** @param most tables kept */
 export function keepTables(most: number): KeptTables {
   const kept = new Map<string, Baked>();
-  const remember = (key: string, make: () => Baked): Baked => {
-    const baked = kept.get(key) ?? make();
+  const remember = (key: string, make: (known?: Baked) => Baked): Baked => {
+    const known = kept.get(key);
+    const baked = make(known);
     kept.delete(key);
     kept.set(key, baked);
     if (kept.size > most) kept.delete(kept.keys().next().value!);
     return baked;
   };
+  const holds = ({ occupied }: Baked, wanted: Occupied | null) =>
+    !occupied || (wanted !== null && covers(occupied, wanted));
   return {
-    of: (key, draft, bake) => {
+    of: (key, draft, bake, occupied = null) => {
+      const fine = kept.get(`fine ${key}`);
       // A fine table that is kept serves a draft as well.
-      if (draft && !kept.has(`fine ${key}`)) return remember(`draft ${key}`, () => bake(true));
-      const table = remember(`fine ${key}`, () => bake(false));
+      if (draft && !(fine && holds(fine, occupied))) {
+        return remember(`draft ${key}`, known => known ?? bake(true, null));
+      }
+      const table = remember(`fine ${key}`, known => {
+        if (known && holds(known, occupied)) return known;
+        return bake(false, known?.occupied && occupied ? either(known.occupied, occupied) : occupied);
+      });
       return table.fine ? table : { table: { kind: 'exact' }, fine: true };
     },
     all: () => [...kept],
     learn: tables => {
-      for (const [key, table] of tables) remember(key, () => table);
+      for (const [key, table] of tables) remember(key, known => (known && !known.occupied ? known : table));
     },
   };
 }

@@ -14,6 +14,8 @@ import type { Table } from './bake';
  */
 export type Pass = {
   key: string;
+  /** What it does, whatever tables it does it through. */
+  does: string;
   /** What its survey depends on, beside the passes before it. */
   surveyKey?: string;
   /** What its mask depends on, where that is the place alone. */

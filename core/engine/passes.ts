@@ -1,9 +1,10 @@
 import { isGrey } from '../colour/grey';
 import { coverageOf, type Coverage } from '../masks/coverage';
-import type { Field, Point, StepContext } from '../steps/define';
+import { isWhole } from '../masks/reach';
+import type { Field, Laid, Point, StepContext } from '../steps/define';
 import type { Step, Treatment } from '../treatment/schema';
 import { bakeColours, bakeGreys, type Baked } from './bake';
-import { greySpan, WIDE_SPAN } from './grey-span';
+import type { Occupied } from '../kernels/occupied';
 import type { KeptTables } from './kept-tables';
 import { maskKey, pixelKey } from './keys';
 import {
@@ -33,8 +34,13 @@ import { runPoints } from './points';
 export interface PlanContext {
   /** The photograph has one number a pixel (R = G = B everywhere). */
   grey: boolean;
-  /** How many pixels will be rendered: a table with more nodes than this costs more than it saves. */
+  /** How many pixels will be rendered: a table with more nodes than this costs more than it saves. With none nothing is baked. */
   pixels: number;
+  /**
+   * The colours that the first table of colours reads: those of the photograph in its frame, or of what a first pass
+   * prepares. Left out where any may come.
+   */
+  occupied?: Occupied;
   /** For a first answer: the coarsest tables, fine or not (half within 0.2/255, a few off by 5). */
   draft?: boolean;
 }
@@ -44,6 +50,9 @@ const FEWEST_PIXELS = 20_000;
 
 /** The share of a picture that a mask is expected to touch, for choosing tables. */
 const MASKED_SHARE = 0.25;
+
+/** Greys that a ramp holds where what comes in is not known: beyond it steps run exactly. */
+const WIDE_SPAN: [number, number] = [-0.5, 1.5];
 
 /** What is carried along while the passes are laid out. */
 interface Layout {
@@ -77,17 +86,26 @@ export const keyOfSteps = (treatment: Treatment, grey: boolean, steps: readonly 
     tablesKey({ treatment }, steps),
   ]);
 
+/** What is known of the colours that come next: nothing, once anything has been done to them. */
+const occupiedHere = ({ context, passes }: Layout): Occupied | null =>
+  passes.every(p => p.kind === 'field' && p.prepares) ? (context.occupied ?? null) : null;
+
 /** A point over colours as a table, where the pixels are worth one. */
 function bakedColours(
-  { context, kept }: Layout,
+  layout: Layout,
   point: Point,
   channels: 1 | 3,
   name: string,
   pixels: number,
+  occupied: Occupied | null,
 ): Baked {
+  const { context, kept } = layout;
   if (pixels < FEWEST_PIXELS) return { table: { kind: 'exact' }, fine: true };
-  return kept.of(JSON.stringify(['grid', channels, name]), context.draft ?? false, coarse =>
-    bakeColours(point, channels, coarse),
+  return kept.of(
+    JSON.stringify(['grid', channels, name]),
+    context.draft ?? false,
+    (coarse, read) => bakeColours(point, channels, coarse, read),
+    occupied,
   );
 }
 
@@ -98,6 +116,8 @@ interface Points {
   maskOf?: unknown;
   reads?: StepContext | null;
   onGround?: boolean;
+  /** The same by a compiled kernel, where there is one. */
+  compiled?: Laid | null;
 }
 
 /** Adds a pass over each colour, baked for greys or for colours where a table is worth it. */
@@ -105,24 +125,34 @@ function addPoints(
   layout: Layout,
   point: Point,
   of: readonly unknown[],
-  { leavesGrey = false, coverage = null, maskOf = null, reads = null, onGround = false }: Points = {},
+  {
+    leavesGrey = false,
+    coverage = null,
+    maskOf = null,
+    reads = null,
+    onGround = false,
+    compiled = null,
+  }: Points = {},
 ): void {
   const { context, kept } = layout;
   const draft = context.draft ?? false;
   const name = JSON.stringify(of);
   const pixels = coverage ? context.pixels * MASKED_SHARE : context.pixels;
   let made: Baked = { table: { kind: 'exact' }, fine: true };
-  if (!reads && layout.grey) {
+  if (compiled) made = { table: { kind: 'compiled', run: compiled }, fine: true };
+  else if (!reads && layout.grey && context.pixels > 0) {
     const [from, to] = layout.span;
     made = kept.of(JSON.stringify(['ramp', from, to, name]), draft, coarse =>
       bakeGreys(point, from, to, coarse),
     );
-  } else if (!reads) made = bakedColours(layout, point, leavesGrey ? 1 : 3, name, pixels);
+  } else if (!reads)
+    made = bakedColours(layout, point, leavesGrey ? 1 : 3, name, pixels, occupiedHere(layout));
   const { table } = made;
   layout.fine &&= made.fine;
   layout.passes.push({
     kind: 'points',
     key: JSON.stringify([name, layout.grey, table.kind, made.fine, maskOf]),
+    does: JSON.stringify([name, layout.grey, maskOf]),
     maskKey: coverage?.placed ? JSON.stringify(maskOf) : undefined,
     table,
     point,
@@ -132,7 +162,7 @@ function addPoints(
   });
   if (leavesGrey && !coverage) {
     layout.grey = true;
-    layout.span = table.kind === 'grid' ? greySpan(table) : WIDE_SPAN;
+    layout.span = (table.kind === 'grid' && table.span) || WIDE_SPAN;
   } else if (layout.grey) {
     layout.grey = table.kind === 'ramp' && isGrey(table.ramp.values);
     layout.span = WIDE_SPAN;
@@ -185,14 +215,14 @@ function preparedField(layout: Layout, step: Step, before: Field): Field {
   const point = kind.point(step.settings, layout.use);
   const channels = kind.leavesGrey?.(step.settings) ? 1 : 3;
   const name = JSON.stringify([step.kind, step.settings, tablesKey(layout, [step])]);
-  const made = bakedColours(layout, point, channels, name, layout.context.pixels);
+  const made = bakedColours(layout, point, channels, name, layout.context.pixels, null);
   layout.fine &&= made.fine;
   const through = { table: made.table, point, coverage: null, reads: null, onGround: false };
   return {
     ...before,
     own: (region, survey, out, placed) => {
       before.own(region, survey, out, placed);
-      runPoints({ kind: 'points', key: name, ...through }, out, region, null, null);
+      runPoints({ kind: 'points', key: name, does: name, ...through }, out, region, null, null);
     },
   };
 }
@@ -200,9 +230,11 @@ function preparedField(layout: Layout, step: Step, before: Field): Field {
 /** Adds what is done to the picture before a step that then sees each colour alone. */
 function addPreparing(layout: Layout, step: Step, field: Field, onGround: boolean): void {
   const surveyKey = field.surveyKey && JSON.stringify(['before', field.surveyKey, onGround]);
+  const key = surveyKey ?? JSON.stringify(['before', pixelKey(step), onGround]);
   layout.passes.push({
     kind: 'field',
-    key: surveyKey ?? JSON.stringify(['before', pixelKey(step), onGround]),
+    key,
+    does: key,
     surveyKey,
     field,
     step,
@@ -216,9 +248,11 @@ function addPreparing(layout: Layout, step: Step, field: Field, onGround: boolea
 function addAlone(layout: Layout, step: Step, coverage: Coverage | null, onGround: boolean): void {
   const { treatment, use } = layout;
   if (step.alone && coverage) {
+    const key = JSON.stringify(['alone', maskKey(step.mask!, treatment.masks), onGround]);
     layout.passes.push({
       kind: 'alone',
-      key: JSON.stringify(['alone', maskKey(step.mask!, treatment.masks), onGround]),
+      key,
+      does: key,
       coverage,
       onGround,
     });
@@ -230,18 +264,22 @@ function addAlone(layout: Layout, step: Step, coverage: Coverage | null, onGroun
   const maskOf = step.mask && [maskKey(step.mask, treatment.masks), bleed];
   const field = kind.field?.(step.settings, use) ?? (before && preparedField(layout, step, before));
   if (!field) {
+    const lays = isWhole(step.reach.own) && isWhole(step.reach.beneath) && !kind.overMix?.(step.settings);
     addPoints(layout, layOn(step, use), [pixelKey(step), tablesKey(layout, [step]), onGround], {
       coverage,
       maskOf,
       reads: kind.usesGround ? use : null,
       onGround,
+      compiled: lays ? (kind.laid?.(step.settings, step.mix, step.strength) ?? null) : null,
     });
     return;
   }
+  const does = JSON.stringify(['field', pixelKey(step), maskOf, onGround]);
   layout.passes.push({
     kind: 'field',
     // What was made through a draft's table is another picture.
-    key: JSON.stringify(['field', pixelKey(step), maskOf, onGround, !before || layout.fine]),
+    key: JSON.stringify([does, !before || layout.fine]),
+    does,
     maskKey: coverage?.placed ? JSON.stringify(maskOf) : undefined,
     placedKey: field.placed && JSON.stringify([step.kind, field.placedKey ?? step.settings]),
     surveyKey: field.surveyKey && JSON.stringify([field.surveyKey, maskOf, onGround]),
@@ -288,7 +326,7 @@ function addSteps(layout: Layout, steps: readonly Step[]): void {
   const keepGround = (i: number) => {
     if (!keepsGround || i !== groundSteps) return;
     flush();
-    layout.passes.push({ kind: 'ground', key: 'ground', coverage: null });
+    layout.passes.push({ kind: 'ground', key: 'ground', does: 'ground', coverage: null });
   };
 
   const addStep = (step: Step, i: number) => {
@@ -319,11 +357,12 @@ function addSteps(layout: Layout, steps: readonly Step[]): void {
     }
     flush();
     const greyBefore = layout.grey;
-    layout.passes.push({ kind: 'open', key: 'open', coverage: null });
+    layout.passes.push({ kind: 'open', key: 'open', does: 'open', coverage: null });
     item.steps.forEach((s, k) => addStep(s, first + k));
     flush();
     const { strength } = item;
-    layout.passes.push({ kind: 'close', key: `close ${strength}`, coverage: null, strength });
+    const close = `close ${strength}`;
+    layout.passes.push({ kind: 'close', key: close, does: close, coverage: null, strength });
     layout.grey &&= greyBefore;
     layout.span = WIDE_SPAN;
   };

@@ -1,6 +1,6 @@
 import { readCodes, spreadGrey, toCodes } from '../kernels/codes';
 import { readGrid, type Codes } from '../kernels/grid';
-import { gather, scatter, type Covered, type Gathered } from '../kernels/lay';
+import { gather, inCoveredRows, scatter, type Covered, type Gathered } from '../kernels/lay';
 import { mendColours, mendGreys } from '../kernels/mend';
 import { throughRamp, type Ramp } from '../kernels/ramp';
 import type { Rectangle } from '../frame/geometry';
@@ -48,15 +48,15 @@ function through(pass: PointsPass, rgb: Float32Array, count: number, ground: Flo
     const inside = toCodes(rgb, count, codes);
     const { channels } = table.grid;
     const read = channels === 1 ? greys : colours;
-    readGrid(table.grid, codes, 0, count, read);
+    const holes = readGrid(table.grid, codes, 0, count, read);
     if (channels === 1) spreadGrey(greys, count, colours);
-    if (inside && !table.holes) {
+    if (inside && !holes) {
       rgb.set(colours.subarray(0, count * 3));
       return;
     }
     for (let i = 0; i < count; i++) {
       const p = i * 3;
-      const hole = Number.isNaN(colours[p]);
+      const hole = !Number.isFinite(colours[p]);
       if (hole || outside(rgb[p]) || outside(rgb[p + 1]) || outside(rgb[p + 2])) {
         exactlyAt(pass, rgb, p, null);
       } else for (let k = p; k < p + 3; k++) rgb[k] = colours[k];
@@ -65,6 +65,8 @@ function through(pass: PointsPass, rgb: Float32Array, count: number, ground: Flo
     const { ramp, holes } = table;
     const inside = throughRamp(ramp, rgb, count, greys);
     if (!inside || holes) beyondRamp(pass, ramp, rgb, count);
+  } else if (table.kind === 'compiled') {
+    table.run(rgb.subarray(0, count * 3), null);
   } else {
     for (let i = 0; i < count; i++) exactlyAt(pass, rgb, i * 3, ground);
   }
@@ -95,6 +97,11 @@ export function runPoints(
     }
     return;
   }
+  const { table } = pass;
+  if (table.kind === 'compiled') {
+    inCoveredRows(rgb, region, covered, table.run);
+    return;
+  }
   gather(rgb, region, covered, lot, gathered => {
     if (groundOf) {
       for (let i = 0; i < gathered.count; i++) {
@@ -113,13 +120,11 @@ export function startPoints(pass: PointsPass, source: Codes, rgb: Float32Array):
   const count = rgb.length / 3;
   if (table.kind === 'grid' && !pass.coverage) {
     if (table.grid.channels === 3) {
-      readGrid(table.grid, source, 0, count, rgb);
-      if (table.holes) mendColours(rgb, source, 0, count, pass.point);
+      if (readGrid(table.grid, source, 0, count, rgb)) mendColours(rgb, source, 0, count, pass.point);
     } else {
       for (let from = 0; from < count; from += CHUNK) {
         const n = Math.min(CHUNK, count - from);
-        readGrid(table.grid, source, from, n, greys);
-        if (table.holes) mendGreys(greys, source, from, n, pass.point);
+        if (readGrid(table.grid, source, from, n, greys)) mendGreys(greys, source, from, n, pass.point);
         spreadGrey(greys, n, rgb.subarray(from * 3, (from + n) * 3));
       }
     }

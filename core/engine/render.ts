@@ -66,9 +66,9 @@ function rowRunner(plan: Plan, width: number, grey: boolean) {
     for (const { table, point } of passes) {
       if (table.kind === 'grid') {
         isGrey = table.grid.channels === 1;
-        readGrid(table.grid, codes, from, count, isGrey ? greys : colours);
-        if (table.holes && isGrey) mendGreys(greys, codes, from, count, point);
-        else if (table.holes) mendColours(colours, codes, from, count, point);
+        const holes = readGrid(table.grid, codes, from, count, isGrey ? greys : colours);
+        if (holes && isGrey) mendGreys(greys, codes, from, count, point);
+        else if (holes) mendColours(colours, codes, from, count, point);
       } else if (table.kind === 'ramp') {
         if (!isGrey) for (let i = 0; i < count; i++) greys[i] = colours[i * 3];
         readRamp(table.ramp, greys, count, colours);
@@ -77,7 +77,8 @@ function rowRunner(plan: Plan, width: number, grey: boolean) {
       } else {
         if (isGrey) spreadGrey(greys, count, colours);
         isGrey = false;
-        runExact(point, colours, count);
+        if (table.kind === 'compiled') table.run(colours.subarray(0, count * 3), null);
+        else runExact(point, colours, count);
       }
     }
     if (isGrey) spreadGrey(greys, count, colours);
@@ -104,14 +105,14 @@ function greysBeneath(plan: Plan, tile: Tile, options: RenderOptions): [Float32A
   }
   if (simple.length !== 2 || first.table.kind !== 'grid') return null;
   if (second.table.kind !== 'ramp' || second.table.holes) return null;
-  const { grid, holes } = first.table;
+  const { grid } = first.table;
   if (!kept.greys || kept.from !== grid || kept.of !== tile.codes) {
     // Where nothing is kept the same memory serves again: fresh memory costs as much as the work.
     kept.greys ??= options.kept ? new Float32Array(count) : scratchFor(count);
     kept.from = grid;
     kept.of = tile.codes;
-    readGrid(grid, tile.codes, 0, count, kept.greys);
-    if (holes) mendGreys(kept.greys, tile.codes, 0, count, first.point);
+    if (readGrid(grid, tile.codes, 0, count, kept.greys))
+      mendGreys(kept.greys, tile.codes, 0, count, first.point);
   }
   return [kept.greys, second.table.ramp];
 }
@@ -157,18 +158,40 @@ function treatRows(
 }
 
 /** Pixels prepared at a time. */
-const LOT = 12_288;
+const LOT = 24_576;
+
+/** The codes of a tile as the first table of colours of a plan reads them: prepared, where the plan begins so. */
+export const preparedCodes = (
+  plan: Plan,
+  tile: Tile,
+  options: Pick<RenderOptions, 'geometry' | 'surveys' | 'kept'>,
+): Codes => preparedTile(plan, tile, options).codes;
 
 /** A tile as the points of a simple plan want it: its codes prepared first, where the plan begins so. */
-function preparedTile(plan: Plan, tile: Tile, { geometry, surveys = [], kept }: RenderOptions): Tile {
+function preparedTile(
+  plan: Plan,
+  tile: Tile,
+  { geometry, surveys = [], kept }: Pick<RenderOptions, 'geometry' | 'surveys' | 'kept'>,
+): Tile {
   const [pass] = plan.passes;
-  if (pass?.kind !== 'field') return tile;
+  if (pass?.kind !== 'field' || !pass.prepares) return tile;
   if (!geometry) throw new RangeError('this plan needs the geometry of the picture');
   const by = surveys[0]?.field;
   const known = kept?.prepared;
   if (known && known.of === tile.codes && known.by === by) return { ...tile, codes: known.codes };
   const { width, height } = tile;
   const codes = new Uint16Array(width * height * 3);
+  if (pass.field.ownCodes) {
+    const { x, y } = tile;
+    pass.field.ownCodes(
+      tile.codes,
+      { x, y, width, height, scale: geometry, placeOf: geometry.placeOf },
+      by,
+      codes,
+    );
+    if (kept) kept.prepared = { of: tile.codes, by, codes };
+    return { ...tile, codes };
+  }
   const rows = Math.max(1, Math.floor(LOT / width));
   const beneath = new Float32Array(rows * width * 3);
   const ready = new Float32Array(rows * width * 3);

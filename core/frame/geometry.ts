@@ -9,6 +9,8 @@ export interface Scale {
   height: number;
   /** The photograph before its frame. */
   photograph: { width: number; height: number };
+  /** Places in the photograph follow from pixels by straight lines: nothing is made upright. */
+  straight: boolean;
 }
 
 /**
@@ -197,6 +199,7 @@ export function geometryOf(photograph: Size, frame: Frame): Geometry {
     width: crop.width,
     height: crop.height,
     photograph,
+    straight: across === 0 && along === 0,
     exact,
     untouched: exact && whole && quarterTurns === 0 && !mirror,
     toPhotograph,

@@ -1,5 +1,7 @@
 import { LUMINANCE } from '../colour/srgb';
 import type { RgbPart } from './channels';
+import { compiled } from './compiled';
+import { throughLines, type Lines } from './lines';
 import { planeRows, type Plane } from './planes';
 
 /** Local contrast and haze, pixel by pixel, from coefficients found in the small picture. */
@@ -19,47 +21,21 @@ const within = (room: number, change: number): number =>
  * Takes luma apart into a base and three details, and puts it together with other weights; the change is
  * laid on the three channels so that neutrals stay neutral and colours keep their look. It never leads beyond white or black, and leaves them
  * as they are.
- * @param planes a and b of the fine base over luma, of the medium over the fine, of the coarse over the medium:
- *   q = a · p + b
+ * @param layers two numbers a pixel, of the fine base over luma, of the medium over the fine, of the coarse over the
+ *   medium: q = a · p + b
  * @param gains what is added of the fine, the medium and the coarse detail
  */
 export function reweigh(
-  { rgb, ...region }: RgbPart,
-  planes: readonly Plane[],
+  part: RgbPart,
+  layers: readonly Lines[],
   of: Size,
   [fine, medium, coarse]: readonly [number, number, number],
   out: Float32Array,
 ): void {
-  const readers = planes.map(plane => planeRows(plane, of, region));
-  const [fineA, fineB, mediumA, mediumB, coarseA, coarseB] = readers.map(r => r.row);
-  for (let y = 0, p = 0; y < region.height; y++) {
-    for (const reader of readers) reader.read(y);
-    for (let x = 0; x < region.width; x++, p += 3) {
-      const r = rgb[p];
-      const g = rgb[p + 1];
-      const b = rgb[p + 2];
-      const v = R * r + G * g + B * b;
-      const first = fineA[x] * v + fineB[x];
-      const second = mediumA[x] * first + mediumB[x];
-      const wanted =
-        fine * (v - first) +
-        medium * (first - second) +
-        coarse * (second - (coarseA[x] * second + coarseB[x]));
-      const room = wanted > 0 ? 1 - v : v;
-      const change = room > 0 ? (wanted * room) / Math.sqrt(room * room + wanted * wanted) : 0;
-      // Darker keeps the ratios of the channels, lighter half of them: neither gaudy nor grey.
-      let scale = 1;
-      let add = change;
-      if (v > 1e-3) {
-        const ratio = change / v;
-        scale = ratio < 0 ? 1 + ratio : 1 + 0.5 * ratio;
-        add = ratio < 0 ? 0 : 0.5 * change;
-      }
-      out[p] = scale * r + add;
-      out[p + 1] = scale * g + add;
-      out[p + 2] = scale * b + add;
-    }
-  }
+  const { kernels } = compiled();
+  throughLines(part, layers, of, out, (colours, count, rows) =>
+    kernels.reweigh(...rows.flat(), fine, medium, coarse, colours, count),
+  );
 }
 
 /**

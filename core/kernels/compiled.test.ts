@@ -5,7 +5,7 @@ import { ASSEMBLED, assembled } from '../../scripts/assemble.mjs';
 import { readCodes, spreadGrey, toCodes, write8 } from './codes';
 import { CHUNK, forget } from './compiled';
 import { gridNodes, readGrid, type Grid } from './grid';
-import { addGrain } from './noise';
+import { addGrain } from './grain';
 import { readRamp, throughRamp, writeRamp8, type Ramp } from './ramp';
 
 /** Runs that end within a chunk, at its end, and within the next. */

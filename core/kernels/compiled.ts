@@ -29,17 +29,33 @@ interface Kernels {
   toCodes: Asks;
   write8: Kernel;
   addGrain: Kernel;
-  readColours16: Kernel;
-  readColours8: Kernel;
-  readGreys16: Kernel;
-  readGreys8: Kernel;
+  readColours16: Asks;
+  readColours8: Asks;
+  readGreys16: Asks;
+  readGreys8: Asks;
   readRamp: Kernel;
   throughRamp: Asks;
   writeRamp8: Kernel;
   dim: Kernel;
+  lumas: Kernel;
+  blurLine: Kernel;
+  blurRows: Kernel;
+  addDetail: Kernel;
+  along: Kernel;
+  columns: Kernel;
+  strewn: Kernel;
+  grains: Kernel;
+  blend: Kernel;
+  calm: Kernel;
+  reweigh: Kernel;
+  mixColour: Kernel;
+  mark16: Kernel;
+  mark8: Kernel;
+  halve16: Kernel;
+  halve8: Kernel;
 }
 
-type Table = Float32Array | Int32Array;
+type Table = Float32Array | Int32Array | Float64Array | Uint8Array;
 
 /** Room for a chunk: a view of it, which is another one when the memory has grown, and its address. */
 export interface Room<A> {
@@ -49,6 +65,7 @@ export interface Room<A> {
 
 export interface Compiled {
   kernels: Kernels;
+  memory: WebAssembly.Memory;
   /** Three numbers a pixel. */
   colours: Room<Float32Array>;
   /** One number a pixel. */
@@ -60,6 +77,11 @@ export interface Compiled {
   bytes: Room<Uint8Array>;
   /** The addresses of tables, which are copied there where they are not yet; they hold until the next call. */
   addressesOf: (...tables: Table[]) => number[];
+  /**
+   * Room of so many bytes for what a kernel works on, beside tables; both hold until the next call. What lay there before
+   * may lie there still.
+   */
+  workspace: (bytes: number, ...tables: Table[]) => { buffer: ArrayBuffer; at: number; tables: number[] };
   forget: (table: Table) => void;
 }
 
@@ -118,31 +140,37 @@ function open(): Compiled {
   };
   const keep = (table: Table): number => {
     const at = take(table.byteLength);
-    const view =
-      table instanceof Float32Array
-        ? new Float32Array(memory.buffer, at, table.length)
-        : new Int32Array(memory.buffer, at, table.length);
-    view.set(table);
+    const View = table.constructor as Float32ArrayConstructor;
+    new View(memory.buffer, at, table.length).set(table);
     addresses.set(table, at);
     return at;
   };
+  const addressesOf = (...tables: Table[]) => {
+    calls++;
+    const need = (all: Table[]) => all.reduce((sum, t) => sum + t.byteLength + 128, 0);
+    const missing = tables.filter(t => !addresses.has(t));
+    if (missing.length) makeRoom(need(missing));
+    // Where all were let go, those that were known are missing as well.
+    const all = tables.filter(t => !addresses.has(t));
+    if (all.length > missing.length) makeRoom(need(all));
+    return tables.map(t => addresses.get(t) ?? keep(t));
+  };
+  /** What workspaces are kept as: a table whose numbers nobody reads. */
+  let space = new Float64Array(0);
   return {
     // eslint-disable-next-line no-restricted-syntax -- a compiled module's exports have no types of their own
     kernels: instance.exports as unknown as Kernels,
+    memory,
     colours,
     greys,
     codes16,
     codes8,
     bytes,
-    addressesOf: (...tables) => {
-      calls++;
-      const need = (all: Table[]) => all.reduce((sum, t) => sum + t.byteLength + 128, 0);
-      const missing = tables.filter(t => !addresses.has(t));
-      if (missing.length) makeRoom(need(missing));
-      // Where all were let go, those that were known are missing as well.
-      const all = tables.filter(t => !addresses.has(t));
-      if (all.length > missing.length) makeRoom(need(all));
-      return tables.map(t => addresses.get(t) ?? keep(t));
+    addressesOf,
+    workspace: (bytes, ...tables) => {
+      if (space.byteLength < bytes) space = new Float64Array(Math.ceil(bytes / 8));
+      const [at, ...rest] = addressesOf(space, ...tables);
+      return { buffer: memory.buffer, at, tables: rest };
     },
     forget: table => void addresses.delete(table),
   };

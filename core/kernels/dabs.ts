@@ -108,15 +108,25 @@ export function oval(
   const sin = Math.sin(angle);
   // At least one cell wide, so that a hard outline is smooth.
   const soft = Math.max(feather, cell / Math.min(radiusX, radiusY));
+  // Inside of it coverage is whole; a little less, so that no rounding shows.
+  const core = soft < 1 ? (1 - soft) ** 2 * 0.999 : 0;
   for (let j = 0, o = 0; j < lattice.height; j++) {
     const y = (lattice.y + j + 0.5) * cell - centreY;
     for (let i = 0; i < lattice.width; i++, o++) {
       const x = (lattice.x + i + 0.5) * cell - centreX;
       const u = (cos * x + sin * y) / radiusX;
       const v = (cos * y - sin * x) / radiusY;
-      let t = (1 - Math.sqrt(u * u + v * v)) / soft;
-      t = t < 0 ? 0 : t > 1 ? 1 : t;
-      coverage[o] = t * t * (3 - 2 * t);
+      const square = u * u + v * v;
+      if (square >= 1) {
+        coverage[o] = 0;
+        continue;
+      }
+      if (square <= core) {
+        coverage[o] = 1;
+        continue;
+      }
+      const t = (1 - Math.sqrt(square)) / soft;
+      coverage[o] = t < 1 ? t * t * (3 - 2 * t) : 1;
     }
   }
 }
@@ -150,13 +160,62 @@ export function spread(
 
 /** Joins a part to what is there: add takes the larger, subtract takes away, intersect takes the smaller. */
 export function join(coverage: Float32Array, part: Float32Array, op: 'add' | 'subtract' | 'intersect'): void {
-  for (let i = 0; i < coverage.length; i++) {
-    const v = coverage[i];
-    const p = part[i];
-    if (op === 'add') coverage[i] = v > p ? v : p;
-    else if (op === 'subtract') coverage[i] = v > p ? v - p : 0;
-    else coverage[i] = v < p ? v : p;
+  const { length } = coverage;
+  if (op === 'add') {
+    for (let i = 0; i < length; i++) if (part[i] > coverage[i]) coverage[i] = part[i];
+  } else if (op === 'subtract') {
+    for (let i = 0; i < length; i++) {
+      const left = coverage[i] - part[i];
+      coverage[i] = left > 0 ? left : 0;
+    }
+  } else {
+    for (let i = 0; i < length; i++) if (part[i] < coverage[i]) coverage[i] = part[i];
   }
+}
+
+/** Where the middles of cells lie among those of another lattice, along an axis: the one before, and the share of the way on. */
+function alongAxis(
+  from: number,
+  count: number,
+  cell: number,
+  of: { from: number; count: number; cell: number },
+) {
+  const first = new Int32Array(count);
+  const share = new Float32Array(count);
+  for (let i = 0; i < count; i++) {
+    const at = ((from + i + 0.5) * cell) / of.cell - 0.5;
+    const whole = Math.floor(at);
+    const inside = whole - of.from;
+    first[i] = Math.max(0, Math.min(of.count - 1, inside));
+    share[i] = first[i] === inside ? at - whole : 0;
+  }
+  return { first, share };
+}
+
+/** Reads a lattice at the cells of another one, by bilinear interpolation: the same numbers for a cell in any part. */
+export function relattice(coverage: Float32Array, lattice: Lattice, to: Lattice): Float32Array {
+  const { width, height } = lattice;
+  const across = alongAxis(to.x, to.width, to.cell, { from: lattice.x, count: width, cell: lattice.cell });
+  const down = alongAxis(to.y, to.height, to.cell, { from: lattice.y, count: height, cell: lattice.cell });
+  const out = new Float32Array(to.width * to.height);
+  // One more, so that the last has a neighbour.
+  const line = new Float32Array(width + 1);
+  for (let j = 0, o = 0; j < to.height; j++) {
+    const above = down.first[j] * width;
+    const below = Math.min(height - 1, down.first[j] + 1) * width;
+    const g = down.share[j];
+    for (let i = 0; i < width; i++) {
+      const a = coverage[above + i];
+      line[i] = a + (coverage[below + i] - a) * g;
+    }
+    line[width] = line[width - 1];
+    for (let i = 0; i < to.width; i++, o++) {
+      const at = across.first[i];
+      const a = line[at];
+      out[o] = a + (line[at + 1] - a) * across.share[i];
+    }
+  }
+  return out;
 }
 
 /** Reads a lattice at the pixels of a framed region, by bilinear interpolation. */

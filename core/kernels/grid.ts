@@ -30,25 +30,29 @@ export function gridNodes(size: number): Float64Array {
 const BITS = 15;
 const ONE = 1 << BITS;
 
+/** Where a code falls between the nodes; the last one just before the last node, so that it has a cell. */
+const placeOf = (size: number, code: number, most: number): number =>
+  Math.min((size - 1) * ONE - 1, Math.round((code / most) ** SHAPE * (size - 1) * ONE));
+
 const placesBySize = new Map<number, Int32Array>();
 
-/** Where each code falls between the nodes; the last one just before the last node, so that it has a cell. */
+/** The same for every code. */
 function places(size: number, most: 255 | 65535): Int32Array {
   const key = size * 2 + (most === 255 ? 1 : 0);
   let table = placesBySize.get(key);
   if (!table) {
-    table = new Int32Array(most + 1);
-    const last = (size - 1) * ONE - 1;
-    for (let i = 0; i <= most; i++) {
-      table[i] = Math.min(last, Math.round((i / most) ** SHAPE * (size - 1) * ONE));
-    }
+    table = Int32Array.from({ length: most + 1 }, (_, code) => placeOf(size, code, most));
     placesBySize.set(key, table);
   }
   return table;
 }
 
 /** The first node of the cell that a 16-bit code falls into, along an axis. */
-export const cellOf = (size: number, code: number): number => places(size, 65535)[code] >> BITS;
+export const cellOf = (size: number, code: number): number => placeOf(size, code, 65535) >> BITS;
+
+/** The same for every code of a depth. */
+export const cellsOf = (size: number, most: 255 | 65535): Uint8Array =>
+  Uint8Array.from(places(size, most), place => place >> BITS);
 
 const walksBySize = new Map<number, Int32Array>();
 
@@ -83,8 +87,9 @@ function walks(size: number, channels: number): Int32Array {
  * @param from first pixel
  * @param count pixels
  * @param out filled from 0: `channels` numbers a pixel
+ * @returns whether any pixel fell into a hole, and got no number
  */
-export function readGrid(grid: Grid, codes: Codes, from: number, count: number, out: Float32Array): void {
+export function readGrid(grid: Grid, codes: Codes, from: number, count: number, out: Float32Array): boolean {
   const { kernels, colours, greys, addressesOf } = compiled();
   const { size, values, channels } = grid;
   const room = channels === 1 ? greys : colours;
@@ -97,8 +102,11 @@ export function readGrid(grid: Grid, codes: Codes, from: number, count: number, 
         ? kernels.readColours8
         : kernels.readColours16;
   const [table, place, walk] = addressesOf(values, places(size, mostCode(codes)), walks(size, channels));
+  let holes = false;
   inChunks(count, (first, n) => {
-    read(table, size, place, walk, copyCodes(codes, from + first, n), n, room.at);
+    const found = read(table, size, place, walk, copyCodes(codes, from + first, n), n, room.at);
+    holes = Boolean(found) || holes;
     out.set(room.view.subarray(0, n * channels), first * channels);
   });
+  return holes;
 }

@@ -1,6 +1,7 @@
 import { mostCode, type Codes } from './grid';
 import { decode } from '../colour/srgb';
-import { toEncoded } from '../colour/transfer';
+import { encodings } from '../colour/transfer';
+import { compiled } from './compiled';
 
 /**
  * A picture at half its size: the mean of two by two pixels in linear light, so that fine detail keeps its
@@ -8,27 +9,45 @@ import { toEncoded } from '../colour/transfer';
  * @returns 16-bit codes, interleaved RGB, of half the width and height, rounded up
  */
 export function halve(codes: Codes, width: number, height: number): Uint16Array {
-  const most = mostCode(codes);
-  const linear = Float64Array.from({ length: most + 1 }, (_, i) => decode(i / most) / 4);
-  const halfWidth = Math.ceil(width / 2);
-  const halfHeight = Math.ceil(height / 2);
-  const out = new Uint16Array(halfWidth * halfHeight * 3);
-  for (let y = 0, o = 0; y < halfHeight; y++) {
-    const above = 2 * y * width;
-    const below = Math.min(height - 1, 2 * y + 1) * width;
-    for (let x = 0; x < halfWidth; x++) {
-      const left = 2 * x;
-      const right = Math.min(width - 1, left + 1);
-      const a = (above + left) * 3;
-      const b = (above + right) * 3;
-      const c = (below + left) * 3;
-      const d = (below + right) * 3;
-      for (let k = 0; k < 3; k++) {
-        const light =
-          linear[codes[a + k]] + linear[codes[b + k]] + linear[codes[c + k]] + linear[codes[d + k]];
-        out[o++] = toEncoded(light) * 65535 + 0.5;
-      }
-    }
-  }
+  const out = new Uint16Array(Math.ceil(width / 2) * Math.ceil(height / 2) * 3);
+  halveRows(codes, width, height, 0, Math.ceil(height / 2), out);
   return out;
+}
+
+const lights = new Map<number, Float64Array>();
+/** A quarter of the linear light of each code. */
+function lightsOf(most: number): Float64Array {
+  const known = lights.get(most) ?? Float64Array.from({ length: most + 1 }, (_, i) => decode(i / most) / 4);
+  lights.set(most, known);
+  return known;
+}
+
+/** The same of some rows: `rows` of the half from row `from` on, written into it whole. */
+export function halveRows(
+  codes: Codes,
+  width: number,
+  height: number,
+  from: number,
+  rows: number,
+  out: Uint16Array,
+): void {
+  const { kernels, workspace } = compiled();
+  const isNarrow = codes instanceof Uint8Array;
+  const inBytes = width * 3 * codes.BYTES_PER_ELEMENT;
+  const outLength = Math.ceil(width / 2) * 3;
+  const room = (inBytes + 79) & ~63;
+  const { buffer, at, tables } = workspace(2 * room + outLength * 2, lightsOf(mostCode(codes)), encodings);
+  const View = isNarrow ? Uint8Array : Uint16Array;
+  const above = new View(buffer, at, width * 3);
+  const below = new View(buffer, at + room, width * 3);
+  const half = new Uint16Array(buffer, at + 2 * room, outLength);
+  const kernel = isNarrow ? kernels.halve8 : kernels.halve16;
+  for (let y = from; y < from + rows; y++) {
+    const row = 2 * y * width * 3;
+    const next = Math.min(height - 1, 2 * y + 1) * width * 3;
+    above.set(codes.subarray(row, row + width * 3));
+    below.set(codes.subarray(next, next + width * 3));
+    kernel(at, at + room, width, tables[0], tables[1], at + 2 * room);
+    out.set(half, y * outLength);
+  }
 }

@@ -49,6 +49,21 @@ interface Part {
   width: number;
 }
 
+/** Works on the rows of what is covered: `work` gets their colours, to be changed in place, and how far each is covered. */
+export function inCoveredRows(
+  rgb: Float32Array,
+  region: Part,
+  covered: Covered,
+  work: (rgb: Float32Array, weights: Float32Array) => void,
+): void {
+  alongRows(region, covered, (pixel, from) =>
+    work(
+      rgb.subarray(pixel * 3, (pixel + covered.width) * 3),
+      covered.values.subarray(from, from + covered.width),
+    ),
+  );
+}
+
 /** Walks the rows of what is covered: `work` gets the first pixel in the region and in the coverage. */
 function alongRows(region: Part, covered: Covered, work: (pixel: number, from: number) => void): void {
   for (let row = 0; row < covered.height; row++) {
@@ -150,26 +165,31 @@ export function gather(
   lot: Gathered,
   work: (lot: Gathered) => void,
 ): void {
-  const room = lot.pixels.length;
-  lot.count = 0;
+  const { rgb: own, pixels, weights } = lot;
+  const { values, width } = covered;
+  const room = pixels.length;
+  let n = 0;
   alongRows(region, covered, (pixel, from) => {
-    for (let i = 0; i < covered.width; i++) {
-      const weight = covered.values[from + i];
+    for (let i = 0; i < width; i++) {
+      const weight = values[from + i];
       if (weight === 0) continue;
-      const n = lot.count++;
       const p = (pixel + i) * 3;
-      lot.pixels[n] = pixel + i;
-      lot.weights[n] = weight;
-      lot.rgb[n * 3] = rgb[p];
-      lot.rgb[n * 3 + 1] = rgb[p + 1];
-      lot.rgb[n * 3 + 2] = rgb[p + 2];
-      if (lot.count === room) {
+      const o = n * 3;
+      pixels[n] = pixel + i;
+      weights[n] = weight;
+      own[o] = rgb[p];
+      own[o + 1] = rgb[p + 1];
+      own[o + 2] = rgb[p + 2];
+      n++;
+      if (n === room) {
+        lot.count = n;
         work(lot);
-        lot.count = 0;
+        n = 0;
       }
     }
   });
-  if (lot.count) work(lot);
+  lot.count = n;
+  if (n) work(lot);
 }
 
 /** Puts gathered pixels back, each by its coverage. */
@@ -177,6 +197,9 @@ export function scatter(rgb: Float32Array, { rgb: own, pixels, weights, count }:
   for (let n = 0; n < count; n++) {
     const weight = weights[n];
     const p = pixels[n] * 3;
-    for (let k = 0; k < 3; k++) rgb[p + k] += weight * (own[n * 3 + k] - rgb[p + k]);
+    const o = n * 3;
+    rgb[p] += weight * (own[o] - rgb[p]);
+    rgb[p + 1] += weight * (own[o + 1] - rgb[p + 1]);
+    rgb[p + 2] += weight * (own[o + 2] - rgb[p + 2]);
   }
 }

@@ -15,7 +15,7 @@ export function mendGreys(
   const c = new Float64Array(3);
   const most = mostCode(codes);
   for (let i = 0; i < count; i++) {
-    if (greys[i] === greys[i]) continue;
+    if (Number.isFinite(greys[i])) continue;
     for (let k = 0; k < 3; k++) c[k] = codes[(from + i) * 3 + k] / most;
     point(c);
     greys[i] = c[0];
@@ -33,7 +33,7 @@ export function mendColours(
   const c = new Float64Array(3);
   const most = mostCode(codes);
   for (let i = 0; i < count; i++) {
-    if (rgb[i * 3] === rgb[i * 3]) continue;
+    if (Number.isFinite(rgb[i * 3])) continue;
     for (let k = 0; k < 3; k++) c[k] = codes[(from + i) * 3 + k] / most;
     point(c);
     for (let k = 0; k < 3; k++) rgb[i * 3 + k] = c[k];

@@ -1,4 +1,5 @@
-import { gaussian, gaussianTaps, planeOf, type Plane } from './planes';
+import { gaussian, gaussianTaps } from './gaussian';
+import { planeOf, type Plane } from './planes';
 
 /**
  * A base that leaves out everything smaller than a scale, however strong it is, and keeps the edges of what is larger where

@@ -24,6 +24,8 @@ export interface Coverage {
   placed: boolean;
   /** The mask reads the photograph's hues or edges. */
   needsGround: boolean;
+  /** The part of a region that it may cover, whatever the picture; null for none. */
+  within: (region: Rectangle, geometry: Geometry) => Rectangle | null;
   /** A look at the whole picture, small; undefined where none is needed. */
   survey?: (whole: Rectangle, geometry: Geometry, input: CoverageInput) => unknown;
   /** Coverage of a region; null where it covers nothing. */
@@ -136,15 +138,18 @@ export function coverageOf(id: string, masks: readonly Mask[], bleed: number): C
     return found;
   };
 
+  // What reads the picture may cover any part of it; what is placed covers only where it lies.
+  const within = (region: Rectangle, geometry: Geometry) =>
+    reads || drawn > 0 ? region : meeting(region, extentOf(mask, masks, geometry, bleed), geometry);
+
   return {
     placed: !reads && drawn === 0,
+    within,
     needsGround,
     survey: needsSurvey ? survey : undefined,
     of: (region, geometry, input, surveyed) => {
       const { whole, refined } = (surveyed ?? {}) as Surveyed;
-      // What reads the picture may cover any part of it; what is placed covers only where it lies.
-      const met =
-        reads || refined ? region : meeting(region, extentOf(mask, masks, geometry, bleed), geometry);
+      const met = within(region, geometry);
       if (!met) return null;
       const part = outward(met, region);
       const count = part.width * part.height;

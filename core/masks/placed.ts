@@ -1,5 +1,5 @@
 import type { Geometry } from '../frame/geometry';
-import { join, readLattice, type Lattice } from '../kernels/dabs';
+import { join, relattice, type Lattice } from '../kernels/dabs';
 import type { Laying } from './define';
 import type { StrokeMemory } from './laid-strokes';
 import { byId, type Mask } from './mask';
@@ -60,27 +60,18 @@ export function placedOn(
       made.set(key, known);
       return known;
     };
-    let values: Float32Array = new Float32Array(wide.width * wide.height);
-    if (each.parts[0]?.op === 'subtract') values.fill(1);
-    for (const part of each.parts) {
-      join(values, layPart(part, { lattice: wide, photograph, longEdge, memory, maskOn }), part.op);
+    const laying = { lattice: wide, photograph, longEdge, memory, maskOn };
+    const [opening] = each.parts;
+    let values: Float32Array;
+    if (opening?.op === 'add') values = layPart(opening, laying);
+    else values = new Float32Array(wide.width * wide.height).fill(opening?.op === 'subtract' ? 1 : 0);
+    for (const part of opening?.op === 'add' ? each.parts.slice(1) : each.parts) {
+      join(values, layPart(part, laying), part.op);
     }
     if (sigma > 0 || grow !== 0) values = shapedPart(values, wide, grow, sigma);
     if (each.invert) for (let i = 0; i < values.length; i++) values[i] = 1 - values[i];
     if (wide.width === lattice.width && wide.height === lattice.height && ratio === 1) return values;
-    const out = new Float32Array(lattice.width * lattice.height);
-    // From lattice to lattice, cell middles in photograph pixels.
-    readLattice(
-      values,
-      wide,
-      lattice,
-      (px, py, at) => {
-        at[0] = px * lattice.cell;
-        at[1] = py * lattice.cell;
-      },
-      out,
-    );
-    return out;
+    return relattice(values, wide, lattice);
   };
   return on(mask, lattice, bleed);
 }

@@ -1,5 +1,6 @@
 import type { Lattice } from '../kernels/dabs';
-import { boxExtreme, diamondExtreme, gaussian, wideGaussian, type Plane } from '../kernels/planes';
+import { gaussian, wideGaussian } from '../kernels/gaussian';
+import { boxExtreme, diamondExtreme, type Plane } from '../kernels/planes';
 import type { Mask } from './mask';
 
 /** Masks grown or shrunk, and softened at their edge. */

@@ -1,6 +1,7 @@
-import { calmChroma, chromaLines, chromaPlane, type ChromaLines } from '../kernels/calm';
+import { calmChroma, calmCodes, chromaPlane } from '../kernels/calm';
 import { channelPlane } from '../kernels/channels';
 import { colourGuided, type ColourGuided } from '../kernels/guided';
+import { linesOf, type Lines } from '../kernels/lines';
 import { halvePlane } from '../kernels/planes';
 import type { Field } from './define';
 
@@ -25,7 +26,7 @@ const LONG_ENOUGH = 400;
 export const calmField: Field = {
   keepsGrey: true,
   surveyKey: 'calm',
-  survey: ({ rgb, width, height, scale }): ChromaLines => {
+  survey: ({ rgb, width, height, scale }): Lines => {
     let planes = [
       channelPlane(rgb, 0, width, height),
       channelPlane(rgb, 1, width, height),
@@ -40,7 +41,8 @@ export const calmField: Field = {
     const chroma = [chromaPlane(r, r, g, b), chromaPlane(b, r, g, b)];
     const radius = Math.max(LEAST_RADIUS, Math.round(RADIUS * longEdge));
     const found = colourGuided([r, g, b], chroma, radius, EPSILON);
-    return chromaLines(found.flatMap(({ a, d }: ColourGuided) => [...a, d]));
+    return linesOf(found.flatMap(({ a, d }: ColourGuided) => [...a, d]));
   },
-  own: (region, survey, out) => calmChroma(region, survey as ChromaLines, region.scale, out),
+  own: (region, survey, out) => calmChroma(region, survey as Lines, region.scale, out),
+  ownCodes: (codes, region, survey, out) => calmCodes(codes, region, survey as Lines, region.scale, out),
 };

@@ -73,9 +73,14 @@ export interface Field {
    * @param placed what `placed` gave for the region
    */
   own: (region: Region, survey: unknown, out: Float32Array, placed: Float32Array) => void;
+  /** The same as `own` from codes to codes of 16 bits, rounded, where there is a shorter way; of a part that it reads alone. */
+  ownCodes?: (codes: Codes, region: Omit<Region, 'rgb'>, survey: unknown, out: Uint16Array) => void;
   /** A grey picture (R = G = B) stays grey. */
   keepsGrey?: boolean;
 }
+
+/** Lays a step on colours in place, each by its weight; null where all are whole. */
+export type Laid = (rgb: Float32Array, weights: Float32Array | null) => void;
 
 /**
  * Changes what a mix has given, in place.
@@ -145,6 +150,11 @@ export interface StepDefinition<F extends Fields = Fields, K extends string = st
   point: (settings: SettingsOf<F>, context: StepContext) => Point;
   /** What it makes of a region, where it needs more than each colour; null where `point` serves. */
   field?: (settings: SettingsOf<F>, context: StepContext) => Field | null;
+  /**
+   * The same as `point` laid on through the mix with a strength, by a compiled kernel; null where there is none for these
+   * settings.
+   */
+  laid?: (settings: SettingsOf<F>, mix: Mix, strength: number) => Laid | null;
   /**
    * What is done to the picture beneath before `point` reads it, where a colour alone would say too much: its noise. A
    * colour table, which has no picture, leaves it out.

@@ -1,6 +1,7 @@
 import { clearHaze, reweigh } from '../kernels/base-layers';
 import { leastPlane, lumaPlane } from '../kernels/channels';
 import { guided, type Guided } from '../kernels/guided';
+import { linesOf, type Lines } from '../kernels/lines';
 import { boxExtreme, halvePlane, type Plane } from '../kernels/planes';
 import { rollingBase } from '../kernels/rolling';
 import type { Field, Region } from './define';
@@ -42,7 +43,7 @@ const KEEP_DISTANCE = 0.85;
 
 interface DetailSurvey {
   /** The fine base over luma, the medium over the fine, the coarse over the medium. */
-  layers?: [fine: Guided, medium: Guided, coarse: Guided];
+  layers?: Lines[];
   haze?: { through: Guided; veil: number };
 }
 
@@ -90,12 +91,12 @@ function widerBase(before: Plane, longEdge: number, of: keyof typeof WIDER): { l
 }
 
 /** Three bases, each without what is finer than its scale. */
-function layersOf(luma: Plane, scale: Region['scale']): [Guided, Guided, Guided] {
+function layersOf(luma: Plane, scale: Region['scale']): Lines[] {
   const fine = guided(luma, luma, pixels(FINE.radius, scale.longEdge), FINE.epsilon);
   const medium = widerBase(through(fine, luma), scale.longEdge, 'medium');
   const shrunk = (scale.longEdge * medium.base.width) / luma.width;
   const coarse = widerBase(medium.base, shrunk, 'coarse');
-  return [fine, medium.lines, coarse.lines];
+  return [fine, medium.lines, coarse.lines].map(({ a, b }) => linesOf([a, b]));
 }
 
 /** The detail field of some amounts; null where all are 0. */
@@ -119,8 +120,7 @@ export function detailField(amounts: DetailAmounts): Field | null {
       const { layers, haze: h } = survey as DetailSurvey;
       const { scale } = region;
       if (layers) {
-        const planes = layers.flatMap(({ a, b }) => [a, b]);
-        reweigh(region, planes, scale, [gain('fine'), gain('medium'), gain('coarse')], out);
+        reweigh(region, layers, scale, [gain('fine'), gain('medium'), gain('coarse')], out);
       } else out.set(region.rgb.subarray(0, out.length));
       if (h) clearHaze(out, region, [h.through.a, h.through.b], scale, haze, h.veil);
     },

@@ -1,5 +1,6 @@
 import { brightPlanes, layGlow } from '../kernels/glow-light';
-import { readPlane, wideGaussian, type Plane } from '../kernels/planes';
+import { wideGaussian } from '../kernels/gaussian';
+import { readPlane, type Plane } from '../kernels/planes';
 import { defineStep } from './define';
 import { fraction, length } from '../settings/fields';
 

@@ -1,4 +1,4 @@
-import { addGrain, grainPlane } from '../kernels/noise';
+import { addGrain, grainPlane } from '../kernels/grain';
 import { defineStep } from './define';
 import { choice, fraction, whole } from '../settings/fields';
 

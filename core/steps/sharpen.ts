@@ -1,6 +1,7 @@
 import { lumaPlane } from '../kernels/channels';
-import { gaussian, readPlane, wideGaussian, type Plane } from '../kernels/planes';
-import { addDetail } from '../kernels/unsharp';
+import { wideGaussian } from '../kernels/gaussian';
+import type { Plane } from '../kernels/planes';
+import { sharpenBy, sharpenFrom } from '../kernels/unsharp';
 import { defineStep } from './define';
 import { fraction, length, plain } from '../settings/fields';
 
@@ -30,14 +31,8 @@ export const sharpen = defineStep({
             wideGaussian(lumaPlane(rgb, width, height), sigma(scale.longEdge))
         : undefined,
       own: (region, survey, out) => {
-        const { rgb, width, height, scale } = region;
-        const luma = lumaPlane(rgb, width, height);
-        let blurred: Float32Array;
-        if (wide) {
-          blurred = new Float32Array(width * height);
-          readPlane(survey as Plane, scale, region, blurred);
-        } else blurred = gaussian(luma, sigma(scale.longEdge)).values;
-        addDetail(rgb, luma.values, blurred, s.amount, s.threshold, out);
+        if (wide) sharpenFrom(region, survey as Plane, region.scale, s, out);
+        else sharpenBy(region, sigma(region.scale.longEdge), s, out);
       },
     };
   },

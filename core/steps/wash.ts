@@ -6,6 +6,7 @@ import type { Triple } from '../colour/oklab';
 import type { Pigment } from '../colour/pigments';
 import { decode, luma, parseHex } from '../colour/srgb';
 import { lumaPlane } from '../kernels/channels';
+import { mixColour } from '../kernels/colour-mix';
 import { guided, type Guided } from '../kernels/guided';
 import { layTexture } from '../kernels/base-layers';
 import { defineStep, type Field, type OverMix, type Point } from './define';
@@ -84,6 +85,11 @@ export const wash = defineStep({
   },
   bleed: s => s.bleed,
   point: s => colourOf(s.pigment),
+  laid: ({ pigment: laid, depth }, mix, strength) => {
+    if (laid.kind !== 'flat' || depth !== 0 || mix !== 'color') return null;
+    const own = parseHex(laid.colour);
+    return (rgb, weights) => mixColour(rgb, weights, own, strength);
+  },
   field: s => (s.depth < 0 ? asBody(s.pigment) : null),
   overMix: s => {
     if (s.depth > 0) return asDye(s.pigment, s.depth);

@@ -73,12 +73,11 @@ export async function makeSendOut(services: Services, id: string): Promise<void>
     const full = Math.max(source.width, source.height);
     const edge = photographEdge(source, treatment.frame, settings.longEdge ?? full);
     const size = framedSize(sizeAt(source, edge), treatment.frame);
-    const tables = services.renderer.bake(treatment, source.grey, size.width * size.height);
+    services.renderer.bakeAhead(treatment, source.grey, size.width * size.height);
     const pixels = await services.pictures.pixels(source, edge);
     await progress.now(DECODED);
     const rendered = formatNamed(settings.format).inStrips ? ENCODED : RENDERED;
     const job = {
-      tables,
       pixels,
       survey: () => services.pictures.pixels(source, surveyEdge(edge)),
       grey: source.grey,

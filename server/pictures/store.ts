@@ -20,12 +20,16 @@ export function parentEdge(full: number, longEdge: number): number {
 }
 
 /** Makes a smaller picture from a full one, by the same ancestry as the store's, kept nowhere. */
-export async function smaller(full: Pixels, longEdge: number): Promise<Pixels> {
+export async function smaller(
+  full: Pixels,
+  longEdge: number,
+  resize: typeof resizePixels = resizePixels,
+): Promise<Pixels> {
   const most = Math.max(full.width, full.height);
   if (longEdge >= most) return full;
-  const from = await smaller(full, parentEdge(most, longEdge));
+  const from = await smaller(full, parentEdge(most, longEdge), resize);
   const { width, height } = sizeAt(full, longEdge);
-  return resizePixels(from, width, height);
+  return resize(from, width, height);
 }
 
 /** The heavy work of a store. */

@@ -1,25 +1,27 @@
 import {
   bakeTables,
   checkBytes,
-  decodeWhole,
+  halveBand,
   lookAtWhole,
+  markBand,
   renderBand,
-  resizeWhole,
   type Bake,
   type Band,
   type Check,
-  type Decode,
+  type Halve,
   type Look,
-  type Resize,
+  type Mark,
 } from './band';
+import type { Decode } from './picture-tasks';
 import { readBody, type ReadBody } from './read-treatment';
 
 /** What a render thread runs: bands of pictures, what is done once for all of them, and the reading of what came in. */
-export default (task: Band | Bake | Look | Check | Decode | Resize | ReadBody) => {
+export default (task: Band | Bake | Look | Mark | Halve | Check | Decode | ReadBody) => {
   if ('readBody' in task) return readBody(task);
   if ('bake' in task) return bakeTables(task);
   if ('check' in task) return checkBytes(task);
-  if ('decode' in task) return decodeWhole(task);
-  if ('resize' in task) return resizeWhole(task);
+  if ('decode' in task) return import('./picture-tasks').then(({ decodeWhole }) => decodeWhole(task));
+  if ('halve' in task) return halveBand(task);
+  if ('mark' in task) return markBand(task);
   return 'look' in task ? lookAtWhole(task) : renderBand(task);
 };

@@ -1,7 +1,7 @@
 import { framed } from '../../core/frame/framing';
 import { geometryOf, type Geometry, type Rectangle } from '../../core/frame/geometry';
 import type { KeptTable } from '../../core/engine/kept-tables';
-import { createPlanner } from '../../core/engine/plan';
+import { createPlanner, type Plan } from '../../core/engine/plan';
 import { render16, render8, withMargin } from '../../core/engine/render';
 import type { Surveys } from '../../core/engine/run';
 import {
@@ -14,20 +14,13 @@ import {
 } from '../../core/formats/carried';
 import { createSurveyor } from '../../core/engine/survey';
 import { readCodes, write16, write8 } from '../../core/kernels/codes';
+import { halveRows } from '../../core/kernels/halve';
 import { greyOf } from '../../core/kernels/luminance';
+import { markOccupied } from '../../core/kernels/occupied';
 import { toDisplayP3 } from '../../core/kernels/display-p3';
 import type { Treatment } from '../../core/treatment/schema';
-import { decodePicture, resizePixels, type Pixels } from '../pictures/decode';
-import { PictureError, type PictureFacts } from '../pictures/inspect';
+import { codesOf, type Shared } from './shared';
 import { hear, type Told } from './told';
-
-/** Pixels of a whole photograph in memory that threads share: 8-bit or 16-bit codes, interleaved RGB. */
-export interface Shared {
-  codes: SharedArrayBuffer;
-  narrow: boolean;
-  width: number;
-  height: number;
-}
 
 /** Something that a treatment carries, in memory that threads share. */
 export interface Held {
@@ -44,25 +37,41 @@ function takeUp(held: readonly Held[]): void {
 }
 
 /** What all bands of a picture have in common. */
-export interface Work {
+export interface Work extends Planning {
   /** Tells one picture from another. */
   id: string;
   photograph: Shared;
   /** What steps that look at the whole picture found in it. */
   surveys: Surveys;
-  grey: boolean;
-  told: Told;
   bits: 8 | 16;
   profile: 'srgb' | 'display-p3' | 'grey';
   /** Tables baked already. */
   tables: KeptTable[];
-  held: Held[];
 }
 
-/** What is to be baked ahead, while a picture is still being decoded. */
+/** What is to be baked once for all bands. */
 export interface Bake {
-  bake: { told: Told; grey: boolean; pixels: number; held: Held[] };
+  bake: Planning & {
+    /** Tables baked before for the same steps. */
+    known: KeptTable[];
+  };
 }
+
+/** What a plan is made from. */
+interface Planning {
+  told: Told;
+  grey: boolean;
+  pixels: number;
+  held: Held[];
+  /** The colours that the first table of colours reads, as `Occupied`; null where any may come. */
+  occupied: SharedArrayBuffer | null;
+}
+
+const contextFor = ({ grey, pixels, occupied }: Pick<Planning, 'grey' | 'pixels' | 'occupied'>) => ({
+  grey,
+  pixels,
+  occupied: occupied ? new Uint8Array(occupied) : undefined,
+});
 
 /** A band of rows of the framed picture. */
 export interface Band {
@@ -75,55 +84,7 @@ export interface Band {
 
 const planner = createPlanner();
 /** The picture whose tables were taken in last, and its treatment. */
-let learnt: { id: string; treatment: Treatment } | null = null;
-
-/** A file to be decoded whole, or a picture to be made smaller. */
-export interface Decode {
-  decode: { path: string; facts: PictureFacts };
-}
-export interface Resize {
-  resize: { of: Shared; width: number; height: number };
-}
-
-/** Pixels in memory that threads share. */
-export function share({ width, height, codes }: Pixels): Shared {
-  const narrow = codes instanceof Uint8Array;
-  if (codes.buffer instanceof SharedArrayBuffer && codes.byteOffset === 0) {
-    return { codes: codes.buffer, narrow, width, height };
-  }
-  const shared = new SharedArrayBuffer(codes.byteLength);
-  if (narrow) new Uint8Array(shared).set(codes);
-  else new Uint16Array(shared).set(codes);
-  return { codes: shared, narrow, width, height };
-}
-
-/** Pixels out of it. */
-export const unshare = (shared: Shared): Pixels => ({
-  width: shared.width,
-  height: shared.height,
-  codes: codesOf(shared),
-});
-
-/** A picture out of a file, with what is wrong with its data. */
-export interface SharedPicture extends Shared {
-  damage: string | null;
-}
-
-/** The picture of a file, or what is wrong with the file: an error's class does not come out of a thread. */
-export async function decodeWhole({
-  decode: { path, facts },
-}: Decode): Promise<SharedPicture | { wrong: string }> {
-  try {
-    const decoded = await decodePicture(path, facts);
-    return { ...share(decoded), damage: decoded.damage };
-  } catch (error) {
-    if (error instanceof PictureError) return { wrong: error.message };
-    throw error;
-  }
-}
-
-export const resizeWhole = async ({ resize: { of, width, height } }: Resize): Promise<Shared> =>
-  share(await resizePixels(unshare(of), width, height));
+let learnt: { id: string; treatment: Treatment; plan: Plan } | null = null;
 
 /** Bytes that are to be carried. */
 export interface Check {
@@ -142,35 +103,31 @@ export function checkBytes({ check: { kind, bytes } }: Check): string | null {
 }
 
 /** Bakes the tables of a treatment, in memory that threads share. */
-export function bakeTables({ bake: { told, grey, pixels, held } }: Bake): KeptTable[] {
-  takeUp(held);
-  const treatment = hear(told);
+export function bakeTables({ bake }: Bake): KeptTable[] {
+  takeUp(bake.held);
   const fresh = createPlanner();
-  fresh(treatment, { grey, pixels });
+  fresh.learn(bake.known);
+  fresh(hear(bake.told), contextFor(bake));
   return fresh.tables().map(([key, baked]) => {
     const { table } = baked;
-    if (table.kind === 'exact') return [key, baked];
+    if (table.kind === 'exact' || table.kind === 'compiled') return [key, baked];
     const of = table.kind === 'grid' ? table.grid : table.ramp;
-    const values = new Float32Array(new SharedArrayBuffer(of.values.byteLength));
-    values.set(of.values);
-    of.values = values;
+    if (!(of.values.buffer instanceof SharedArrayBuffer)) {
+      const values = new Float32Array(new SharedArrayBuffer(of.values.byteLength));
+      values.set(of.values);
+      of.values = values;
+    }
     return [key, baked];
   });
 }
 
 /** What is to be looked at in the whole picture before its bands are rendered. */
 export interface Look {
-  look: {
-    told: Told;
-    grey: boolean;
-    pixels: number;
+  look: Planning & {
     tables: KeptTable[];
     survey: Shared;
-    held: Held[];
   };
 }
-
-const codesOf = ({ codes, narrow }: Shared) => (narrow ? new Uint8Array(codes) : new Uint16Array(codes));
 
 /** The same with every plane in memory that threads share. */
 function sharing(found: unknown): unknown {
@@ -187,12 +144,13 @@ function sharing(found: unknown): unknown {
 }
 
 /** Looks at the whole picture, small, once for all bands. */
-export function lookAtWhole({ look: { told, grey, pixels, tables, survey, held } }: Look): Surveys {
-  takeUp(held);
-  const treatment = hear(told);
+export function lookAtWhole({ look }: Look): Surveys {
+  const { survey } = look;
+  takeUp(look.held);
+  const treatment = hear(look.told);
   const own = createPlanner();
-  own.learn(tables);
-  const plan = own(treatment, { grey, pixels });
+  own.learn(look.tables);
+  const plan = own(treatment, contextFor(look));
   const geometry = geometryOf(survey, treatment.frame);
   const whole = { x: 0, y: 0, width: geometry.width, height: geometry.height };
   const source = { x: 0, y: 0, width: survey.width, height: survey.height, codes: codesOf(survey) };
@@ -200,25 +158,43 @@ export function lookAtWhole({ look: { told, grey, pixels, tables, survey, held }
   return sharing(surveyor(plan)) as Surveys;
 }
 
-/** The treatment of a work; its tables and what it carries are at hand from then on. */
-function treatmentOf(work: Work): Treatment {
+/** Rows of a picture, in its frame, whose colours are to be marked. */
+export interface Mark {
+  mark: { told: Told; picture: Shared; fromRow: number; rows: number; into: SharedArrayBuffer };
+}
+
+export function markBand({ mark: { told, picture, fromRow, rows, into } }: Mark): null {
+  const geometry = geometryOf(picture, hear(told).frame);
+  const source = { x: 0, y: 0, width: picture.width, height: picture.height, codes: codesOf(picture) };
+  const tile = framed(source, geometry, { x: 0, y: fromRow, width: geometry.width, height: rows });
+  markOccupied(tile.codes, new Uint8Array(into));
+  return null;
+}
+
+/** Rows of a picture at half its size. */
+export interface Halve {
+  halve: { of: Shared; fromRow: number; rows: number; out: SharedArrayBuffer };
+}
+
+export function halveBand({ halve: { of, fromRow, rows, out } }: Halve): null {
+  halveRows(codesOf(of), of.width, of.height, fromRow, rows, new Uint16Array(out));
+  return null;
+}
+
+/** The treatment of a work, and its plan; its tables and what it carries are at hand from then on. */
+function knownOf(work: Work): { treatment: Treatment; plan: Plan } {
   if (learnt?.id !== work.id) {
     takeUp(work.held);
     planner.learn(work.tables);
-    learnt = { id: work.id, treatment: hear(work.told) };
+    const treatment = hear(work.told);
+    learnt = { id: work.id, treatment, plan: planner(treatment, contextFor(work)) };
   }
-  return learnt.treatment;
+  return learnt;
 }
 
 /** Renders a rectangle of a picture: RGB codes of the work's bits. */
-function renderPart(
-  work: Work,
-  treatment: Treatment,
-  geometry: Geometry,
-  part: Rectangle,
-): Uint8Array | Uint16Array {
+function renderPart(work: Work, plan: Plan, geometry: Geometry, part: Rectangle): Uint8Array | Uint16Array {
   const { photograph, grey, bits, profile } = work;
-  const plan = planner(treatment, { grey, pixels: geometry.width * geometry.height });
   const { surveys } = work;
   const source = { x: 0, y: 0, width: photograph.width, height: photograph.height };
   const tile = framed({ ...source, codes: codesOf(photograph) }, geometry, withMargin(plan, part, geometry));
@@ -256,9 +232,9 @@ function renderPart(
  * Renders a band: RGB into shared memory, or given back, as one channel where the profile is grey.
  */
 export function renderBand({ work, fromRow, rows, out }: Band): Uint8Array | Uint16Array | null {
-  const treatment = treatmentOf(work);
+  const { treatment, plan } = knownOf(work);
   const geometry = geometryOf(work.photograph, treatment.frame);
-  const codes = renderPart(work, treatment, geometry, {
+  const codes = renderPart(work, plan, geometry, {
     x: 0,
     y: fromRow,
     width: geometry.width,

@@ -1,31 +1,21 @@
 import { randomUUID } from 'node:crypto';
 import { setMaxListeners } from 'node:events';
 import { LRUCache } from 'lru-cache';
-import { framedSize } from '../../core/frame/geometry';
+import { framedSize, geometryOf } from '../../core/frame/geometry';
 import type { KeptTable } from '../../core/engine/kept-tables';
-import { createPlanner } from '../../core/engine/plan';
+import { createPlanner, type Plan } from '../../core/engine/plan';
 import type { Surveys } from '../../core/engine/run';
 import { bytesOf, type CarriedKind } from '../../core/formats/carried';
+import { OCCUPIED_BYTES } from '../../core/kernels/occupied';
 import { carriedBy } from '../../core/treatment/carried-by';
 import type { Treatment } from '../../core/treatment/schema';
-import type { Decoded, Pixels } from '../pictures/decode';
+import { resizePixels, type Decoded, type Pixels } from '../pictures/decode';
 import { PictureError, type PictureFacts } from '../pictures/inspect';
-import {
-  share,
-  unshare,
-  type Bake,
-  type Band,
-  type Check,
-  type Decode,
-  type Held,
-  type Look,
-  type Resize,
-  type Shared,
-  type SharedPicture,
-  type Work,
-} from './band';
+import type { Bake, Band, Check, Halve, Held, Look, Mark, Work } from './band';
 import { encodeStrip, joinStrips, mostRows, STRIP_STEP } from './jpeg-strips';
+import type { Decode, SharedPicture } from './picture-tasks';
 import type { Body, ReadBody } from './read-treatment';
+import { share, unshare, type Shared } from './shared';
 import { Threads } from './threads';
 import { tell } from './told';
 
@@ -43,8 +33,6 @@ export interface RenderJob {
   treatment: Treatment;
   bits: 8 | 16;
   profile?: Work['profile'];
-  /** Tables asked for ahead, by `bake`. */
-  tables?: Promise<KeptTable[]>;
   signal?: AbortSignal;
   /** Called with the share that is done, 0..1. */
   onProgress?: (done: number) => void;
@@ -78,16 +66,23 @@ function heldBy(treatment: Treatment): Held[] {
   });
 }
 
+/** Whether a plan begins with something done to the picture before its first table reads it. */
+function preparesFirst({ passes: [first] }: Plan): boolean {
+  return first?.kind === 'field' && first.prepares === true;
+}
+
 /** What a band gives: its codes, or nothing where they went into shared memory. */
 type Given = Uint8Array | Uint16Array | null;
 
-type Task = Band | Bake | Look | Check | Decode | Resize | ReadBody;
+type Task = Band | Bake | Look | Mark | Halve | Check | Decode | ReadBody;
 type Result = Given | KeptTable[] | Surveys | string | Shared | SharedPicture | { wrong: string } | Body;
 
 /** Renders treatments in worker threads, each a band of rows at a time, and does there all else that takes long. */
 export class Renderer {
   private readonly threads: Threads<Task, Result>;
   private readonly planner = createPlanner(0);
+  /** The tables of the last treatments: those of a batch are often one. */
+  private readonly tables = new LRUCache<string, Promise<KeptTable[]>>({ max: 4 });
 
   /** @param bandWorker path of the built script that a thread runs */
   constructor(bandWorker: string, { ready = 1 }: { ready?: number } = {}) {
@@ -95,16 +90,28 @@ export class Renderer {
   }
 
   /**
-   * Bakes the tables of a treatment ahead, in one thread for all, so that it can go on while the picture is
-   * being decoded.
+   * Bakes ahead what of a treatment's tables does not depend on the picture, in a thread, so that it can go on while that
+   * is being decoded. Kept for the rendering that follows.
    * @param pixels of the whole picture
    */
-  bake(treatment: Treatment, grey: boolean, pixels: number): Promise<KeptTable[]> {
-    const bake = { told: tell(treatment), grey, pixels, held: heldBy(treatment) };
-    const tables = this.threads.run({ bake }) as Promise<KeptTable[]>;
+  bakeAhead(treatment: Treatment, grey: boolean, pixels: number): void {
+    const plan = this.planner(treatment, { grey, pixels: 0 });
+    if (this.tables.has(plan.key)) return;
+    // What is prepared first has colours that are not known soon: then all are baked.
+    const occupied = preparesFirst(plan) ? null : new SharedArrayBuffer(OCCUPIED_BYTES);
+    const tables = this.bake({ told: tell(treatment), grey, pixels, held: heldBy(treatment), occupied });
     // Whoever renders awaits it; a failed decoding before that leaves nobody to.
-    tables.catch(() => undefined);
-    return tables;
+    tables.catch(() => this.tables.delete(plan.key));
+    this.tables.set(plan.key, tables);
+  }
+
+  /** Bakes the tables of a plan, in one thread for all. */
+  private bake(
+    asked: Omit<Bake['bake'], 'known'>,
+    known: KeptTable[] = [],
+    signal?: AbortSignal,
+  ): Promise<KeptTable[]> {
+    return this.threads.run({ bake: { ...asked, known } }, { signal }) as Promise<KeptTable[]>;
   }
 
   /** Decodes a file in a thread. Throws a PictureError. */
@@ -115,11 +122,17 @@ export class Renderer {
     return { ...unshare(given), damage: given.damage };
   }
 
-  /** Makes a picture smaller in a thread. */
+  /** Makes a picture smaller: half the size in all threads, else in the picture library's own. */
   async resize(pixels: Pixels, width: number, height: number): Promise<Pixels> {
-    return unshare(
-      (await this.threads.run({ resize: { of: share(pixels), width, height } }, { urgent: true })) as Shared,
-    );
+    if (width === Math.ceil(pixels.width / 2) && height === Math.ceil(pixels.height / 2)) {
+      const of = share(pixels);
+      const out = new SharedArrayBuffer(width * height * 6);
+      await this.overRows(height, BAND_PIXELS / width / 4, (fromRow, rows) =>
+        this.threads.run({ halve: { of, fromRow, rows, out } }, { urgent: true }),
+      );
+      return { width, height, codes: new Uint16Array(out) };
+    }
+    return resizePixels(pixels, width, height);
   }
 
   /** Reads bytes that are to be carried, in a thread; what is wrong with them, or null. */
@@ -134,29 +147,57 @@ export class Renderer {
     return this.threads.run({ readBody: text }, { urgent: true, seconds: 60 }) as Promise<Body>;
   }
 
+  /** Runs work on rows, so many at a time, in all threads; resolves when all is done. */
+  private async overRows(
+    height: number,
+    rowsEach: number,
+    work: (fromRow: number, rows: number) => Promise<unknown>,
+  ): Promise<void> {
+    const each = Math.max(1, Math.min(Math.ceil(height / 2), Math.floor(rowsEach)));
+    const all: Promise<unknown>[] = [];
+    for (let fromRow = 0; fromRow < height; fromRow += each) {
+      all.push(work(fromRow, Math.min(each, height - fromRow)));
+    }
+    await Promise.all(all);
+  }
+
+  /** What all bands of a job need, found in threads: looks at the whole picture, the colours that it has, tables. */
   private async workOf(job: RenderJob): Promise<{ work: Work; margin: number }> {
-    const { pixels, grey, treatment, bits, profile = 'srgb' } = job;
+    const { grey, treatment, bits, profile = 'srgb', signal } = job;
     // A plan without pixels bakes nothing, but says what it needs.
-    const plan = this.planner(treatment, { grey, pixels: 0, draft: true });
-    const longEdge = Math.max(pixels.width, pixels.height);
-    const margin = plan.margin({ longEdge, width: pixels.width, height: pixels.height, photograph: pixels });
-    const photograph = share(pixels);
-    const size = framedSize(pixels, treatment.frame);
-    const count = size.width * size.height;
-    // The small picture is made while the tables are still being baked.
-    const small = plan.surveyed ? job.survey() : null;
+    const plan = this.planner(treatment, { grey, pixels: 0 });
+    const [first] = plan.passes;
+    const geometry = geometryOf(job.pixels, treatment.frame);
+    const photograph = share(job.pixels);
+    const pixels = geometry.width * geometry.height;
+    const asked = { told: tell(treatment), grey, pixels, held: heldBy(treatment) };
+    // The small picture is made while colours are marked and tables baked.
+    const small = plan.surveyed ? job.survey().then(share) : null;
     small?.catch(() => undefined);
-    const tables = await (job.tables ?? this.bake(treatment, grey, count));
+    // Where the first thing done is a table of colours, it need hold no others than the picture has.
+    let occupied: SharedArrayBuffer | null = null;
+    if (first?.kind === 'points' && !grey && geometry.exact) {
+      const into = new SharedArrayBuffer(OCCUPIED_BYTES);
+      const mark = (picture: Shared) => {
+        const { width, height } = geometryOf(picture, treatment.frame);
+        return this.overRows(height, BAND_PIXELS / width, (fromRow, rows) =>
+          this.threads.run({ mark: { ...asked, picture, fromRow, rows, into } }, { signal }),
+        );
+      };
+      await Promise.all([mark(photograph), small?.then(mark)]);
+      occupied = into;
+    }
+    const known = await this.tables.get(plan.key);
+    const baking = this.bake({ ...asked, occupied }, known, signal);
+    const tables = await baking;
+    this.tables.set(plan.key, baking);
     let surveys: Surveys = [];
     if (small) {
-      const survey = share(await small);
-      const look = { told: tell(treatment), grey, pixels: count, tables, survey, held: heldBy(treatment) };
-      surveys = (await this.threads.run({ look }, { signal: job.signal })) as Surveys;
+      const look = { ...asked, survey: await small, tables, occupied };
+      surveys = (await this.threads.run({ look }, { signal })) as Surveys;
     }
-    const held = heldBy(treatment);
-    const told = tell(treatment);
-    const work = { id: randomUUID(), photograph, surveys, grey, told, bits, profile, tables, held };
-    return { work, margin };
+    const work = { id: randomUUID(), photograph, surveys, bits, profile, tables, occupied, ...asked };
+    return { work, margin: plan.margin(geometry) };
   }
 
   /** Runs bands of some rows each; resolves to what was made of what each gave, in order. */

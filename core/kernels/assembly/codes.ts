@@ -29,18 +29,20 @@ export function toCodes(values: usize, count: i32, out: usize): bool {
   return !v128.any_true(outside);
 }
 
-function readAll<T>(codes: usize, count: i32, out: usize, most: f32): void {
-  for (let i = 0; i < count; i++)
-    store<f32>(out + ((<usize>i) << 2), <f32>load<T>(codes + <usize>i * sizeof<T>()) / most);
-}
-
-/** Codes to numbers 0..1. */
+/** Codes to numbers 0..1. `count` is rounded up to four. */
 export function readCodes16(codes: usize, count: i32, out: usize): void {
-  readAll<u16>(codes, count, out, 65535);
+  const most = f32x4.splat(65535);
+  for (let i = 0, p = codes, o = out; i < count; i += 4, p += 8, o += 16) {
+    v128.store(o, f32x4.div(f32x4.convert_i32x4_u(v128.load16x4_u(p)), most));
+  }
 }
 
 export function readCodes8(codes: usize, count: i32, out: usize): void {
-  readAll<u8>(codes, count, out, 255);
+  const most = f32x4.splat(255);
+  for (let i = 0, p = codes, o = out; i < count; i += 4, p += 4, o += 16) {
+    const wide = i16x8.extend_low_i8x16_u(v128.load32_zero(p));
+    v128.store(o, f32x4.div(f32x4.convert_i32x4_u(i32x4.extend_low_i16x8_u(wide)), most));
+  }
 }
 
 /** One number a pixel to three equal ones. */

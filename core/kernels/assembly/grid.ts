@@ -7,7 +7,7 @@ const ONE = 1 << BITS;
 const SHARE = ONE - 1;
 
 /**
- * One number a node, or a colour. In whole numbers and without a branch: which tetrahedron a pixel is in cannot be
+ * One number a node, or a colour; returns whether any pixel got no number. In whole numbers and without a branch: which tetrahedron a pixel is in cannot be
  * foreseen.
  * @param place where each code falls between the nodes
  * @param walks bytes from the first node to the second, and to the third, for each of eight orders of the shares
@@ -21,12 +21,14 @@ function readAll<T>(
   codes: usize,
   count: i32,
   out: usize,
-): void {
+): bool {
   const stepG = size * channels;
   const stepR = size * stepG;
   const all = (<usize>(stepR + stepG + channels)) << 2;
   const unit = <f32>1 / <f32>ONE;
   const code = sizeof<T>();
+  // A sum of nothings is nothing, unless one is no number.
+  let nothing: f32 = 0;
   for (let i = 0, p = codes, o = out; i < count; i++, p += 3 * code) {
     const x = load<i32>(place + ((<usize>load<T>(p)) << 2));
     const y = load<i32>(place + ((<usize>load<T>(p + code)) << 2));
@@ -57,7 +59,9 @@ function readAll<T>(
     const w2 = <f32>(mid - low) * unit;
     const w3 = <f32>low * unit;
     if (channels === 1) {
-      store<f32>(o, w0 * load<f32>(a) + w1 * load<f32>(b) + w2 * load<f32>(c) + w3 * load<f32>(d));
+      const grey = w0 * load<f32>(a) + w1 * load<f32>(b) + w2 * load<f32>(c) + w3 * load<f32>(d);
+      nothing += grey * 0;
+      store<f32>(o, grey);
       o += 4;
     } else {
       const first = f32x4.add(
@@ -68,10 +72,13 @@ function readAll<T>(
         f32x4.mul(v128.load(c), f32x4.splat(w2)),
         f32x4.mul(v128.load(d), f32x4.splat(w3)),
       );
-      put(o, f32x4.add(first, second));
+      const colour = f32x4.add(first, second);
+      nothing += f32x4.extract_lane(colour, 0) * 0;
+      put(o, colour);
       o += COLOUR;
     }
   }
+  return nothing !== nothing;
 }
 
 export function readGreys16(
@@ -82,8 +89,8 @@ export function readGreys16(
   codes: usize,
   count: i32,
   out: usize,
-): void {
-  readAll<u16>(1, values, size, place, walks, codes, count, out);
+): bool {
+  return readAll<u16>(1, values, size, place, walks, codes, count, out);
 }
 
 export function readGreys8(
@@ -94,8 +101,8 @@ export function readGreys8(
   codes: usize,
   count: i32,
   out: usize,
-): void {
-  readAll<u8>(1, values, size, place, walks, codes, count, out);
+): bool {
+  return readAll<u8>(1, values, size, place, walks, codes, count, out);
 }
 
 export function readColours16(
@@ -106,8 +113,8 @@ export function readColours16(
   codes: usize,
   count: i32,
   out: usize,
-): void {
-  readAll<u16>(3, values, size, place, walks, codes, count, out);
+): bool {
+  return readAll<u16>(3, values, size, place, walks, codes, count, out);
 }
 
 export function readColours8(
@@ -118,6 +125,6 @@ export function readColours8(
   codes: usize,
   count: i32,
   out: usize,
-): void {
-  readAll<u8>(3, values, size, place, walks, codes, count, out);
+): bool {
+  return readAll<u8>(3, values, size, place, walks, codes, count, out);
 }

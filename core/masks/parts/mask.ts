@@ -7,6 +7,6 @@ export const mask = definePart({
   fields: { mask: otherMask() },
   reads: 'place',
   standsOn: ({ mask }) => mask,
-  lay: ({ mask }, { maskOn }) => maskOn(mask),
+  lay: ({ mask }, { maskOn }) => maskOn(mask).slice(),
   extent: ({ mask }, _of, extentOf) => extentOf(mask),
 });

@@ -1,0 +1,28 @@
+import { decodePicture } from '../pictures/decode';
+import { PictureError, type PictureFacts } from '../pictures/inspect';
+import { share, type Shared } from './shared';
+
+/** What a thread does with the picture library: it loads that only when it is asked to. */
+
+/** A file to be decoded whole. */
+export interface Decode {
+  decode: { path: string; facts: PictureFacts };
+}
+
+/** A picture out of a file, with what is wrong with its data. */
+export interface SharedPicture extends Shared {
+  damage: string | null;
+}
+
+/** The picture of a file, or what is wrong with the file: an error's class does not come out of a thread. */
+export async function decodeWhole({
+  decode: { path, facts },
+}: Decode): Promise<SharedPicture | { wrong: string }> {
+  try {
+    const decoded = await decodePicture(path, facts);
+    return { ...share(decoded), damage: decoded.damage };
+  } catch (error) {
+    if (error instanceof PictureError) return { wrong: error.message };
+    throw error;
+  }
+}
