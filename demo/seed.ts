@@ -3,7 +3,8 @@ import { mkdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import { keepPhotograph } from '../server/api/import';
-import { Photograph, Series } from '../server/data/models';
+import { Photograph, Series, Take } from '../server/data/models';
+import { smallPicture } from '../server/jobs/small-picture';
 import type { Services } from '../server/services';
 import { colourChart, toneChart } from './charts';
 import { charts, saltmarshFerry, type DemoSeries } from './series';
@@ -34,8 +35,20 @@ async function hang(
     await keepPhotograph(services, series.id, { path, name, sha256, size: file.length }, called, takes);
     await rm(path);
   }
+  await makeSmallPictures(services, series.id);
   const first = await Photograph.findOne({ where: { seriesId: series.id, title: cover } });
   await series.update({ coverId: first!.id, touchedAt: new Date() });
+}
+
+/** Makes the pictures that shelf, sheet and strip show first, so that they are there at once. */
+async function makeSmallPictures(services: Services, seriesId: string): Promise<void> {
+  const photographs = await Photograph.findAll({ where: { seriesId } });
+  await Promise.all(
+    photographs.map(async photograph => {
+      const take = await Take.findByPk(photograph.currentTakeId!);
+      for (const edge of [480, 160] as const) await smallPicture(services, take!, photograph, edge);
+    }),
+  );
 }
 
 /**

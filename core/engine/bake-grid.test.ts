@@ -4,7 +4,7 @@ import { readGrid } from '../kernels/grid';
 import { covers, markOccupied, noneOccupied } from '../kernels/occupied';
 import { read } from '../testing/pictures';
 import type { Point } from '../steps/define';
-import { bakeColours } from './bake';
+import { bakeColours, growColours, type Baked } from './bake';
 import { bakeGrid } from './bake-grid';
 import { keepTables } from './kept-tables';
 import { exactly } from './lay';
@@ -82,7 +82,7 @@ const clouds = fc
 
 const occupiedBy = (codes: Uint16Array | Uint8Array) => {
   const cells = noneOccupied();
-  markOccupied(codes, cells);
+  markOccupied([codes], cells);
   return cells;
 };
 
@@ -105,6 +105,30 @@ describe('a table for the colours of a picture', () => {
         if (!holes) expect(mine.every(Number.isFinite)).toBe(true);
       }),
       { numRuns: 60 },
+    );
+  }, 60_000);
+
+  it('takes in more colours, and then holds what one for all of them does', () => {
+    fc.assert(
+      fc.property(clouds, clouds, fc.nat(points.length - 1), (first, second, which) => {
+        const { point, channels } = points[which];
+        const both = Uint16Array.from([...first, ...second]);
+        const table = ({ table }: Baked) => {
+          if (table.kind !== 'grid') throw new Error('no table');
+          return table.grid;
+        };
+        const begun = bakeColours(point, channels, false, occupiedBy(first));
+        const grown = table(growColours(begun, point, occupiedBy(second)));
+        const whole = table(bakeColours(point, channels, false, occupiedBy(both)));
+        expect(grown.size).toBe(whole.size);
+        const count = both.length / 3;
+        const mine = new Float32Array(count * channels);
+        const all = new Float32Array(count * channels);
+        readGrid(grown, both, 0, count, mine);
+        readGrid(whole, both, 0, count, all);
+        expect(mine).toEqual(all);
+      }),
+      { numRuns: 25 },
     );
   }, 60_000);
 
@@ -131,9 +155,9 @@ describe('a table for the colours of a picture', () => {
       kept.of(
         'k',
         false,
-        (draft, read) => {
+        (draft, read, known) => {
           bakes++;
-          return bakeColours(point, channels, draft, read);
+          return known && read ? growColours(known, point, read) : bakeColours(point, channels, draft, read);
         },
         occupied,
       );

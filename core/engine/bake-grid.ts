@@ -323,10 +323,11 @@ const checkCells = (() => {
 const sideAt = (level: number) => (COARSEST - 1) * 2 ** level;
 
 /** The cells whose nodes must hold, by doublings from the coarsest; null where all must. */
-function wantedCells(occupied: Occupied | null): (Uint8Array | null)[] {
+function wantedCells(occupied: Occupied | null, checked: boolean): (Uint8Array | null)[] {
   if (!occupied) return Array.from({ length: DOUBLINGS + 1 }, () => null);
   // A cell that is off takes the node away that it begins at, from those before it as well.
-  const wanted: Uint8Array[] = [withNext(either(occupied, checkCells(sideAt(DOUBLINGS))), sideAt(DOUBLINGS))];
+  const cells = checked ? either(occupied, checkCells(sideAt(DOUBLINGS))) : occupied;
+  const wanted: Uint8Array[] = [withNext(cells, sideAt(DOUBLINGS))];
   // What a cell reads depends on whether those about it were split.
   for (let level = DOUBLINGS; level > 0; level--) {
     wanted.unshift(touchingAtHalf(wanted[0], sideAt(level)));
@@ -347,17 +348,41 @@ export function bakeGrid(
   channels: 1 | 3,
   occupied: Occupied | null,
 ): { grid: Grid; holes: boolean } {
-  const wanted = wantedCells(occupied);
+  return baked(point, channels, wantedCells(occupied, true), null);
+}
+
+/**
+ * Takes more colours into a grid that was baked for some, in place: it then holds what one baked for all of them would.
+ * @returns whether there are holes among these colours
+ */
+export function growGrid(grid: Grid, point: Point, occupied: Occupied): boolean {
+  const { grid: more, holes } = baked(point, grid.channels, wantedCells(occupied, false), grid.size);
+  const { values } = grid;
+  // A hole of either is one of both: at their border one holds nodes whose cells the other has looked at.
+  for (let i = 0; i < values.length; i++) {
+    const v = more.values[i];
+    if (v !== NOT_HELD && (values[i] === NOT_HELD || Number.isNaN(v))) values[i] = v;
+  }
+  return holes;
+}
+
+/** @param size of the grid, where it is known; else the cells of the check decide */
+function baked(
+  point: Point,
+  channels: 1 | 3,
+  wanted: readonly (Uint8Array | null)[],
+  size: number | null,
+): { grid: Grid; holes: boolean } {
   const nodesAt = (level: number) => {
     const cells = wanted[level];
     return cells && nodesOf(cells, sideAt(level));
   };
   let grid = coarsest(point, COARSEST, channels, nodesAt(0));
   let open = listMarked(wanted[0] ?? new Uint8Array((COARSEST - 1) ** 3).fill(1), COARSEST - 1);
-  for (let level = 0; level < DOUBLINGS; level++) {
+  for (let level = 0; level < DOUBLINGS && grid.size !== size; level++) {
     const side = grid.size - 1;
     const split = new Uint8Array(side ** 3);
-    let goesOn = false;
+    let goesOn = size !== null;
     findOff(grid, point, open, PROBES_BY_SIZE[grid.size], SPLIT * TOLERANCE, (r, g, b) => {
       const cell = (r * side + g) * side + b;
       split[cell] = 1;

@@ -1,9 +1,9 @@
 import { forget } from '../kernels/compiled';
 import { cellOf, type Grid } from '../kernels/grid';
-import type { Occupied } from '../kernels/occupied';
+import { either, without, type Occupied } from '../kernels/occupied';
 import type { Ramp } from '../kernels/ramp';
 import type { Laid, Point } from '../steps/define';
-import { bakeGrid, checkCodes, dig, draftGrid, NOT_HELD, offChecks } from './bake-grid';
+import { bakeGrid, checkCodes, dig, draftGrid, growGrid, NOT_HELD, offChecks } from './bake-grid';
 import { bakeRamp, DENSITIES, DRAFT_DENSITY, offEntries } from './bake-ramp';
 
 /** Baked tables: exact functions of a colour written into tables, fine where the function bends. */
@@ -76,6 +76,16 @@ export function bakeColours(
   forget(grid.values);
   const table = { kind: 'grid', grid, holes: holes || off.length > 0, span: span(grid) } as const;
   return { table, fine: true, occupied: occupied ?? undefined };
+}
+
+/** The same table with more colours in it: what it held it holds as it did. */
+export function growColours(known: Baked, point: Point, wanted: Occupied): Baked {
+  const { table, occupied } = known;
+  if (table.kind !== 'grid' || !occupied) return known;
+  const holes = growGrid(table.grid, point, without(wanted, occupied)) || table.holes;
+  forget(table.grid.values);
+  const span = table.span && spanOf(table.grid);
+  return { ...known, occupied: either(occupied, wanted), table: { ...table, holes, span } };
 }
 
 /** Holes in a ramp beyond this share of it: the function is not one for a table. */

@@ -1,4 +1,4 @@
-import { covers, either, type Occupied } from '../kernels/occupied';
+import { covers, type Occupied } from '../kernels/occupied';
 import type { Baked } from './bake';
 
 /** Baked tables, kept for as long as they are the last used, so that moving one control bakes only what it changes. */
@@ -9,12 +9,12 @@ export interface KeptTables {
   /**
    * The table of a key: kept, or baked now. None serves where a fine one would be off: then steps run exactly.
    * @param occupied the colours that are to be read; null where any may be
-   * @param bake is given the colours that the table is to hold: those, and those that the kept one held
+   * @param bake is given the colours that the table is to hold, and the kept one that holds others
    */
   of: (
     key: string,
     draft: boolean,
-    bake: (draft: boolean, occupied: Occupied | null) => Baked,
+    bake: (draft: boolean, occupied: Occupied | null, known: Baked | null) => Baked,
     occupied?: Occupied | null,
   ) => Baked;
   /** All that are kept, to be handed to others. */
@@ -41,11 +41,11 @@ export function keepTables(most: number): KeptTables {
       const fine = kept.get(`fine ${key}`);
       // A fine table that is kept serves a draft as well.
       if (draft && !(fine && holds(fine, occupied))) {
-        return remember(`draft ${key}`, known => known ?? bake(true, null));
+        return remember(`draft ${key}`, known => known ?? bake(true, null, null));
       }
       const table = remember(`fine ${key}`, known => {
         if (known && holds(known, occupied)) return known;
-        return bake(false, known?.occupied && occupied ? either(known.occupied, occupied) : occupied);
+        return bake(false, occupied, known?.occupied && occupied ? known : null);
       });
       return table.fine ? table : { table: { kind: 'exact' }, fine: true };
     },

@@ -29,6 +29,8 @@ export type Pass = {
       /** The exact function, for colours that a table does not hold. */
       point: Point;
       coverage: Coverage | null;
+      /** How far what the point gives is laid on through the mask, 0..1; where there is none it is in the point. */
+      strength: number;
       /** The context whose ground is set before `point` is asked; null where no step of the run reads it. */
       reads: StepContext | null;
       /** What is beneath counts as the ground: the step stands in the Ground stage. */

@@ -3,7 +3,7 @@ import { coverageOf, type Coverage } from '../masks/coverage';
 import { isWhole } from '../masks/reach';
 import type { Field, Laid, Point, StepContext } from '../steps/define';
 import type { Step, Treatment } from '../treatment/schema';
-import { bakeColours, bakeGreys, type Baked } from './bake';
+import { bakeColours, bakeGreys, growColours, type Baked } from './bake';
 import type { Occupied } from '../kernels/occupied';
 import type { KeptTables } from './kept-tables';
 import { maskKey, pixelKey } from './keys';
@@ -104,7 +104,8 @@ function bakedColours(
   return kept.of(
     JSON.stringify(['grid', channels, name]),
     context.draft ?? false,
-    (coarse, read) => bakeColours(point, channels, coarse, read),
+    (coarse, read, known) =>
+      known && read ? growColours(known, point, read) : bakeColours(point, channels, coarse, read),
     occupied,
   );
 }
@@ -114,6 +115,7 @@ interface Points {
   leavesGrey?: boolean;
   coverage?: Coverage | null;
   maskOf?: unknown;
+  strength?: number;
   reads?: StepContext | null;
   onGround?: boolean;
   /** The same by a compiled kernel, where there is one. */
@@ -129,6 +131,7 @@ function addPoints(
     leavesGrey = false,
     coverage = null,
     maskOf = null,
+    strength = 1,
     reads = null,
     onGround = false,
     compiled = null,
@@ -151,12 +154,13 @@ function addPoints(
   layout.fine &&= made.fine;
   layout.passes.push({
     kind: 'points',
-    key: JSON.stringify([name, layout.grey, table.kind, made.fine, maskOf]),
-    does: JSON.stringify([name, layout.grey, maskOf]),
+    key: JSON.stringify([name, layout.grey, table.kind, made.fine, maskOf, strength]),
+    does: JSON.stringify([name, layout.grey, maskOf, strength]),
     maskKey: coverage?.placed ? JSON.stringify(maskOf) : undefined,
     table,
     point,
     coverage,
+    strength,
     reads,
     onGround,
   });
@@ -217,7 +221,7 @@ function preparedField(layout: Layout, step: Step, before: Field): Field {
   const name = JSON.stringify([step.kind, step.settings, tablesKey(layout, [step])]);
   const made = bakedColours(layout, point, channels, name, layout.context.pixels, null);
   layout.fine &&= made.fine;
-  const through = { table: made.table, point, coverage: null, reads: null, onGround: false };
+  const through = { table: made.table, point, coverage: null, strength: 1, reads: null, onGround: false };
   return {
     ...before,
     own: (region, survey, out, placed) => {
@@ -265,12 +269,15 @@ function addAlone(layout: Layout, step: Step, coverage: Coverage | null, onGroun
   const field = kind.field?.(step.settings, use) ?? (before && preparedField(layout, step, before));
   if (!field) {
     const lays = isWhole(step.reach.own) && isWhole(step.reach.beneath) && !kind.overMix?.(step.settings);
-    addPoints(layout, layOn(step, use), [pixelKey(step), tablesKey(layout, [step]), onGround], {
+    // A mask lays it on by its strength; so a table serves for any.
+    const whole = coverage ? { ...step, strength: 1 } : step;
+    addPoints(layout, layOn(whole, use), [pixelKey(whole), tablesKey(layout, [step]), onGround], {
       coverage,
       maskOf,
+      strength: coverage ? step.strength : 1,
       reads: kind.usesGround ? use : null,
       onGround,
-      compiled: lays ? (kind.laid?.(step.settings, step.mix, step.strength) ?? null) : null,
+      compiled: lays && coverage ? (kind.laid?.(step.settings, step.mix) ?? null) : null,
     });
     return;
   }

@@ -66,7 +66,7 @@ function through(pass: PointsPass, rgb: Float32Array, count: number, ground: Flo
     const inside = throughRamp(ramp, rgb, count, greys);
     if (!inside || holes) beyondRamp(pass, ramp, rgb, count);
   } else if (table.kind === 'compiled') {
-    table.run(rgb.subarray(0, count * 3), null);
+    table.run(rgb.subarray(0, count * 3), null, pass.strength);
   } else {
     for (let i = 0; i < count; i++) exactlyAt(pass, rgb, i * 3, ground);
   }
@@ -99,7 +99,7 @@ export function runPoints(
   }
   const { table } = pass;
   if (table.kind === 'compiled') {
-    inCoveredRows(rgb, region, covered, table.run);
+    inCoveredRows(rgb, region, covered, (part, weights) => table.run(part, weights, pass.strength));
     return;
   }
   gather(rgb, region, covered, lot, gathered => {
@@ -110,7 +110,7 @@ export function runPoints(
       }
     }
     through(pass, gathered.rgb, gathered.count, groundOf && grounds);
-    scatter(rgb, gathered);
+    scatter(rgb, gathered, pass.strength);
   });
 }
 

@@ -77,7 +77,7 @@ function rowRunner(plan: Plan, width: number, grey: boolean) {
       } else {
         if (isGrey) spreadGrey(greys, count, colours);
         isGrey = false;
-        if (table.kind === 'compiled') table.run(colours.subarray(0, count * 3), null);
+        if (table.kind === 'compiled') table.run(colours.subarray(0, count * 3), null, 1);
         else runExact(point, colours, count);
       }
     }

@@ -192,10 +192,14 @@ export function gather(
   if (n) work(lot);
 }
 
-/** Puts gathered pixels back, each by its coverage. */
-export function scatter(rgb: Float32Array, { rgb: own, pixels, weights, count }: Gathered): void {
+/** Puts gathered pixels back, each by its coverage and a strength. */
+export function scatter(
+  rgb: Float32Array,
+  { rgb: own, pixels, weights, count }: Gathered,
+  strength: number,
+): void {
   for (let n = 0; n < count; n++) {
-    const weight = weights[n];
+    const weight = strength * weights[n];
     const p = pixels[n] * 3;
     const o = n * 3;
     rgb[p] += weight * (own[o] - rgb[p]);

@@ -1,5 +1,5 @@
 import { compiled, copyCodes, inChunks } from './compiled';
-import { cellsOf, mostCode, type Codes } from './grid';
+import { cellsOf, type Codes } from './grid';
 
 /**
  * Which colours a picture has, as the cells of the finest table over colours that its codes fall into: one byte a cell,
@@ -29,14 +29,17 @@ function cellsOfCodes(most: 255 | 65535): Uint8Array {
   return table;
 }
 
-/** Marks the cells of a run of RGB codes. Several threads may mark in the same memory. */
-export function markOccupied(codes: Codes, cells: Occupied): void {
+/** Marks the cells of runs of RGB codes. Several threads may mark in the same memory. */
+export function markOccupied(runs: readonly Codes[], cells: Occupied): void {
+  if (!runs.length) return;
   const { kernels, workspace } = compiled();
-  const most = mostCode(codes);
-  const { buffer, at, tables } = workspace(CELLS, cellsOfCodes(most));
+  const { buffer, at, tables } = workspace(CELLS, cellsOfCodes(255), cellsOfCodes(65535));
   const here = new Uint8Array(buffer, at, CELLS).fill(0);
-  const mark = most === 255 ? kernels.mark8 : kernels.mark16;
-  inChunks(codes.length / 3, (from, count) => mark(copyCodes(codes, from, count), count, tables[0], at));
+  for (const codes of runs) {
+    const [mark, cell] =
+      codes instanceof Uint8Array ? [kernels.mark8, tables[0]] : [kernels.mark16, tables[1]];
+    inChunks(codes.length / 3, (from, count) => mark(copyCodes(codes, from, count), count, cell, at));
+  }
   const fours = new Uint32Array(buffer, at, CELLS / 4);
   for (let i = 0; i < fours.length; i++) {
     if (fours[i] === 0) continue;
@@ -59,6 +62,15 @@ export function either(a: Occupied, b: Occupied): Uint8Array<ArrayBuffer> {
   const wide = new Uint32Array(out.buffer, out.byteOffset, CELLS / 4);
   const more = new Uint32Array(b.buffer, b.byteOffset, CELLS / 4);
   for (let i = 0; i < wide.length; i++) wide[i] |= more[i];
+  return out;
+}
+
+/** The cells that are marked in the first, and not in the second. */
+export function without(cells: Occupied, others: Occupied): Uint8Array<ArrayBuffer> {
+  const out = new Uint8Array(cells);
+  const wide = new Uint32Array(out.buffer, out.byteOffset, CELLS / 4);
+  const less = new Uint32Array(others.buffer, others.byteOffset, CELLS / 4);
+  for (let i = 0; i < wide.length; i++) wide[i] &= ~less[i];
   return out;
 }
 

@@ -79,8 +79,8 @@ export interface Field {
   keepsGrey?: boolean;
 }
 
-/** Lays a step on colours in place, each by its weight; null where all are whole. */
-export type Laid = (rgb: Float32Array, weights: Float32Array | null) => void;
+/** Lays a step on colours in place by a strength, each by its weight; null where all are whole. */
+export type Laid = (rgb: Float32Array, weights: Float32Array | null, strength: number) => void;
 
 /**
  * Changes what a mix has given, in place.
@@ -154,7 +154,7 @@ export interface StepDefinition<F extends Fields = Fields, K extends string = st
    * The same as `point` laid on through the mix with a strength, by a compiled kernel; null where there is none for these
    * settings.
    */
-  laid?: (settings: SettingsOf<F>, mix: Mix, strength: number) => Laid | null;
+  laid?: (settings: SettingsOf<F>, mix: Mix) => Laid | null;
   /**
    * What is done to the picture beneath before `point` reads it, where a colour alone would say too much: its noise. A
    * colour table, which has no picture, leaves it out.

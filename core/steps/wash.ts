@@ -85,10 +85,10 @@ export const wash = defineStep({
   },
   bleed: s => s.bleed,
   point: s => colourOf(s.pigment),
-  laid: ({ pigment: laid, depth }, mix, strength) => {
+  laid: ({ pigment: laid, depth }, mix) => {
     if (laid.kind !== 'flat' || depth !== 0 || mix !== 'color') return null;
     const own = parseHex(laid.colour);
-    return (rgb, weights) => mixColour(rgb, weights, own, strength);
+    return (rgb, weights, strength) => mixColour(rgb, weights, own, strength);
   },
   field: s => (s.depth < 0 ? asBody(s.pigment) : null),
   overMix: s => {

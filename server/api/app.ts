@@ -97,6 +97,9 @@ export function createApp(
           frameAncestors: ["'none'"],
         },
       },
+      // With these a page may share memory with its workers.
+      crossOriginEmbedderPolicy: true,
+      crossOriginOpenerPolicy: { policy: 'same-origin' },
       strictTransportSecurity: false,
       // Without it a form would not say where it comes from.
       referrerPolicy: { policy: 'same-origin' },

@@ -1,4 +1,3 @@
-import sharp from 'sharp';
 import {
   createTake as createRoute,
   getHistory,
@@ -15,12 +14,10 @@ import {
   undoTake,
 } from '../../contract/takes';
 import { MOST_TREATMENT } from '../../contract/limits';
-import { photographEdge } from '../../core/frame/geometry';
-import { surveyEdge } from '../../core/engine/survey';
 import { PatchError } from '../../core/treatment/patch';
 import { bareTreatment, parseTreatment, TreatmentError, type Treatment } from '../../core/treatment/schema';
 import { jsonLength } from '../../core/treatment/size';
-import { atHand, keepCarried } from '../data/carried';
+import { keepCarried } from '../data/carried';
 import {
   createTake,
   currentTreatment,
@@ -37,7 +34,7 @@ import {
   viewTake,
 } from '../data/history';
 import { Photograph, Series, Take } from '../data/models';
-import { sourceOf } from '../data/source';
+import { smallPicture } from '../jobs/small-picture';
 import { tooLarge, type ReadTreatment } from '../render/read-treatment';
 import type { Services } from '../services';
 import { findPhotograph } from './photographs';
@@ -178,25 +175,7 @@ export function takeRoutes(services: Services) {
       const take = await Take.findByPk(params.id);
       const photograph = take && (await Photograph.findByPk(take.photographId));
       if (!take || !photograph) throw notFound('take');
-      const treatment = await currentTreatment(take);
-      const { pictures, renderer, renders } = services;
-      const source = sourceOf(photograph);
-      // A state of a take never changes.
-      const state = `${take.id} ${take.currentState}`;
-      const file = await renders.file(source.sha256, `thumbnail 5 ${query.edge} ${state}`, async () => {
-        await atHand(sequelize, treatment);
-        const edge = photographEdge(source, treatment.frame, query.edge);
-        const { codes, width, height } = await renderer.render({
-          pixels: await pictures.pixels(source, edge),
-          survey: () => pictures.pixels(source, surveyEdge(edge)),
-          grey: source.grey,
-          treatment,
-          bits: 8,
-        });
-        return sharp(codes, { raw: { width, height, channels: 3 } })
-          .jpeg({ quality: 88 })
-          .toBuffer();
-      });
+      const file = await smallPicture(services, take, photograph, query.edge);
       const fresh = query.revision === take.revision;
       res.type('image/jpeg');
       await new Promise<void>((resolve, reject) => {

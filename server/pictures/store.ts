@@ -43,6 +43,9 @@ const FULL = 'pixels 5 full';
 /** Halvings are made ahead down to about this long edge. */
 const SMALLEST_HALVING = 640;
 
+/** Bytes of whole rows that are read at once, where a part of each is wanted: many small reads cost more. */
+const AT_ONCE = 12 * 1024 * 1024;
+
 /** Runs one heavy piece of work at a time, so that many imports do not fill the memory. */
 function oneAtATime() {
   let last: Promise<unknown> = Promise.resolve();
@@ -128,8 +131,19 @@ export class PictureStore {
     const unit = wide ? 6 : 3;
     const length = Math.min(TILE, width - x) * unit;
     const rows = Math.min(TILE, height - y);
-    const ranges = Array.from({ length: rows }, (_, i) => ({ at: ((y + i) * width + x) * unit, length }));
-    const bytes = await readRange(path, ranges);
+    const rowBytes = width * unit;
+    const bytes =
+      rows * rowBytes <= AT_ONCE
+        ? cutRows(
+            await readRange(path, [{ at: y * rowBytes, length: rows * rowBytes }]),
+            rowBytes,
+            x * unit,
+            length,
+          )
+        : await readRange(
+            path,
+            Array.from({ length: rows }, (_, i) => ({ at: (y + i) * rowBytes + x * unit, length })),
+          );
     return wide ? new Uint16Array(bytes.buffer, bytes.byteOffset, bytes.length / 2) : widen(bytes);
   }
 
@@ -153,6 +167,16 @@ export class PictureStore {
       return bytesOf((await this.work.resize(from, width, height)).codes);
     });
   }
+}
+
+/** A part of each row of some. */
+function cutRows(bytes: Buffer, row: number, from: number, length: number): Buffer {
+  if (length === row) return bytes;
+  const out = Buffer.allocUnsafe((bytes.length / row) * length);
+  for (let at = 0, to = 0; at < bytes.length; at += row, to += length) {
+    bytes.copy(out, to, at + from, at + from + length);
+  }
+  return out;
 }
 
 function bytesOf(codes: Uint8Array | Uint16Array): Uint8Array {

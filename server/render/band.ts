@@ -167,7 +167,7 @@ export function markBand({ mark: { told, picture, fromRow, rows, into } }: Mark)
   const geometry = geometryOf(picture, hear(told).frame);
   const source = { x: 0, y: 0, width: picture.width, height: picture.height, codes: codesOf(picture) };
   const tile = framed(source, geometry, { x: 0, y: fromRow, width: geometry.width, height: rows });
-  markOccupied(tile.codes, new Uint8Array(into));
+  markOccupied([tile.codes], new Uint8Array(into));
   return null;
 }
 

@@ -43,11 +43,12 @@ export const useSeries = (id: string | undefined) =>
     enabled: id !== undefined,
   });
 
-export const usePhotograph = (id: string) =>
-  useQuery({
-    queryKey: keys.photograph(id),
-    queryFn: () => call(photographs.getPhotograph, { params: { id } }),
-  });
+export const photographQuery = (id: string) => ({
+  queryKey: keys.photograph(id),
+  queryFn: () => call(photographs.getPhotograph, { params: { id } }),
+});
+
+export const usePhotograph = (id: string) => useQuery(photographQuery(id));
 
 export const useTables = () =>
   useQuery({ queryKey: keys.tables, queryFn: () => call(tables.listTables, {}) });

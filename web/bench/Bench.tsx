@@ -21,12 +21,13 @@ import { messageOf } from '../app/api';
 import { onReturn } from '../app/away';
 import { holds } from '../app/outdated';
 import { tell } from '../app/notices';
-import { keys, useChangePhotograph, usePhotograph, useSeries } from '../app/queries';
+import { keys, photographQuery, useChangePhotograph, usePhotograph, useSeries } from '../app/queries';
 import { Bar, Crumbs, Push, WallTones } from '../ui/bar';
 import { Button, IconButton } from '../ui/buttons';
 import { Wait } from '../ui/wait';
 import { Conflict } from '../takes/Conflict';
 import { Details } from './Details';
+import { Opening } from './Opening';
 import { useKeys } from '../app/useKeys';
 import { Refused } from '../takes/Refused';
 import { SavingMark } from '../takes/SavingMark';
@@ -102,6 +103,9 @@ function useSession(takeId: string): { session: TakeSession | null; problem: str
   return { session: opened?.takeId === takeId ? opened.session : null, problem };
 }
 
+/** How long a photograph lies open before those beside it are prepared. */
+const NEIGHBOURS_MS = 900;
+
 function BenchOf({ photograph }: { photograph: Photograph }) {
   const series = useSeries(photograph.seriesId);
   const change = useChangePhotograph();
@@ -110,12 +114,39 @@ function BenchOf({ photograph }: { photograph: Photograph }) {
   const current = known ? takeId : photograph.currentTakeId;
   const { session, problem } = useSession(current);
 
+  const client = useQueryClient();
+  const { id } = photograph;
+  useEffect(() => {
+    // Those beside it are often next.
+    const all = series.data?.photographs ?? [];
+    const at = all.findIndex(p => p.id === id);
+    const timer = setTimeout(() => {
+      for (const beside of [all[at + 1], all[at - 1]]) {
+        if (beside) void client.prefetchQuery(photographQuery(beside.id));
+      }
+    }, NEIGHBOURS_MS);
+    return () => clearTimeout(timer);
+  }, [client, series.data, id]);
+
   const choose = (id: string) => {
     setTakeId(id);
     if (id !== photograph.currentTakeId) change.mutate({ id: photograph.id, currentTakeId: id });
   };
   if (problem) return <Wait problem={problem} />;
-  if (!session) return <Wait />;
+  if (!session) {
+    return (
+      <Frame>
+        <Bar>
+          <Crumbs
+            above={series.data ? [{ to: `/series/${series.data.id}`, text: series.data.title }] : []}
+            here={photograph.title}
+          />
+        </Bar>
+        <Strip series={series.data} current={photograph} />
+        <Opening photograph={photograph} />
+      </Frame>
+    );
+  }
   return (
     <BenchAtWork
       key={current}
@@ -167,6 +198,11 @@ function BenchAtWork({
 
   const { id, width, height, grey, damage } = photograph;
   const picture = useMemo(() => ({ id, width, height, grey, damage }), [id, width, height, grey, damage]);
+  const beside = useMemo(() => {
+    const all = series?.photographs ?? [];
+    const at = all.findIndex(p => p.id === id);
+    return [all[at + 1], all[at - 1]].filter(p => p !== undefined);
+  }, [series, id]);
   const lamp = Math.min(lampAt ?? treatment.steps.length, treatment.steps.length);
   const setLamp = useCallback(
     (at: number) => setLampAt(at >= session.state().treatment.steps.length ? null : at),
@@ -270,6 +306,7 @@ function BenchAtWork({
       <Workplace
         around={around}
         picture={picture}
+        beside={beside}
         title={photograph.title}
         session={session}
         edits={edits}

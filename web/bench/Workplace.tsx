@@ -23,6 +23,7 @@ import { CropOverlay } from '../frame/CropOverlay';
 import { FramePanel } from '../frame/FramePanel';
 import { useFraming } from '../frame/useFraming';
 import { boards } from '../boards';
+import { pictureAddress } from '../app/api';
 import { wordFor } from '../app/words';
 import type { TakeSession } from '../takes/session';
 import { PulledLabel } from '../tools/PulledLabel';
@@ -64,6 +65,8 @@ const bare = bareTreatment();
 
 export interface WorkplaceProps {
   picture: PictureInfo;
+  /** Photographs that may be opened next. */
+  beside: readonly PictureInfo[];
   /** What stands about the picture is there too. */
   around: boolean;
   title: string;
@@ -81,6 +84,7 @@ export interface WorkplaceProps {
 /** The picture and the panel of the chosen step: what follows every movement of a control. */
 export function Workplace({
   picture,
+  beside,
   around,
   title,
   session,
@@ -162,6 +166,8 @@ export function Workplace({
           title={title}
           treatment={bareHeld ? bareInFrame : looked}
           follow={follow}
+          beside={beside}
+          small={pictureAddress(session.state().take, 480)}
           tool={framing.open ? framing.tool : (picking.tool ?? painting.pictureTool ?? pull.tool)}
           colouredMarked={area !== null && painting.colouredMarked}
           bar={working ? <PaintBar painting={painting} /> : undefined}

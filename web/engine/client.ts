@@ -1,7 +1,9 @@
 import { transfer, type Remote } from 'comlink';
 import type { Stroke } from '../../core/settings/fields';
 import { EngineDied, livingEngine, type LivingEngine } from './living';
-import type { Reading, ShowRequest, Shown } from './screen';
+import type { Piece, ShowRequest, Shown } from './screen';
+import type { PictureInfo } from './tiles';
+import type { Size } from './view';
 import type { Engine } from './worker';
 
 /** What treatments carry and the server does not have yet: given to each engine. */
@@ -9,15 +11,18 @@ const given = new Map<string, Uint8Array>();
 const giveAll = (engine: Remote<Engine>) =>
   Promise.all([...given].map(([sha256, bytes]) => engine.hold(sha256, bytes)));
 
-/** The worker that draws the large picture: one for the whole visit, so that tiles and tables are kept. */
-const large = livingEngine(giveAll);
-/** The worker that makes small pictures, apart from it: started when the large picture is drawn. */
+/** Workers that share the tiles of the large picture: as many as the machine has cores but one. */
+const MOST_WORKERS = 8;
+const workers = Math.min(MOST_WORKERS, Math.max(1, (navigator.hardwareConcurrency || 2) - 1));
+/** For the whole visit, so that tiles and tables are kept. */
+const large = Array.from({ length: workers }, () => livingEngine(giveAll));
+/** The worker that makes small pictures, apart from them: started when the large picture is drawn. */
 let small: LivingEngine | undefined;
 
 /** Gives bytes that treatments refer to, to the engines that are there and to those to come. */
 export async function giveToEngines(sha256: string, bytes: Uint8Array): Promise<void> {
   given.set(sha256, bytes);
-  await Promise.all([large, small].map(each => each?.engine.hold(sha256, bytes)));
+  await Promise.all([...large, small].map(each => each?.engine.hold(sha256, bytes)));
 }
 
 let largeShown: () => void = () => undefined;
@@ -37,6 +42,7 @@ export async function smallPictures(): Promise<{ engine: Remote<Engine> }> {
 /** A stroke that is under way. */
 interface Painting {
   serial: number;
+  content: number;
   base: ShowRequest;
   area: string;
   stroke: Stroke;
@@ -45,32 +51,52 @@ interface Painting {
 let views = 0;
 
 /**
- * The drawing of one canvas, which is one view of one photograph. One request is under way at a time; of those that come meanwhile only the
- * newest is kept, so the picture always goes to the newest state and stale work is never begun.
+ * The rendering of one view of one photograph. Of drafts one is under way at a time, and of those that come meanwhile only
+ * the newest is kept, so that the picture always goes to the newest state and stale work is never begun; a fine picture
+ * gives way to whatever comes.
  */
 export class PictureEngine {
   private waiting: ShowRequest | Painting | null = null;
-  /** What a stroke that is under way is painted on, where the worker has it. */
+  /** What a stroke that is under way is painted on, where the workers have it. */
   private base: ShowRequest | null = null;
   private busy = false;
   private closed = false;
   private readonly id = ++views;
-  private readonly ready: Promise<void>;
-  private readonly forget: () => void;
+  private readonly ports: (MessagePort | null)[] = large.map(() => null);
+  private readonly ready: Promise<unknown>[];
+  private readonly forget: (() => void)[];
 
-  /** @param onLost told when the worker has died with the canvas: a new view is needed, on a new canvas */
+  /**
+   * @param onPiece gets tiles as they come
+   * @param onLost told when a worker has died and another has begun: what is wanted is to be asked for again
+   */
   constructor(
-    canvas: HTMLCanvasElement,
-    private readonly onShown: (request: { serial: number }, shown: Shown) => void,
+    private readonly onPiece: (piece: Piece) => void,
+    private readonly onShown: (request: ShowRequest | Painting, shown: Shown) => void,
     private readonly onError: (error: Error) => void,
     onLost: () => void,
   ) {
-    const offscreen = canvas.transferControlToOffscreen();
-    this.ready = large.once.attach(this.id, transfer(offscreen, [offscreen]));
-    this.ready.catch(() => undefined);
-    this.forget = large.onRestart(() => {
-      if (!this.closed) onLost();
-    });
+    this.ready = large.map((_, k) => this.connect(k));
+    this.forget = large.map((worker, k) =>
+      worker.onRestart(() => {
+        if (this.closed) return;
+        this.base = null;
+        this.ready[k] = this.connect(k);
+        onLost();
+      }),
+    );
+  }
+
+  private connect(k: number): Promise<unknown> {
+    const { port1, port2 } = new MessageChannel();
+    this.ports[k]?.close();
+    this.ports[k] = port1;
+    port1.onmessage = ({ data }: MessageEvent<Piece>) => {
+      if (!this.closed) this.onPiece(data);
+    };
+    const attached = large[k].once.attach(this.id, transfer(port2, [port2]));
+    attached.catch(() => undefined);
+    return attached;
   }
 
   show(request: ShowRequest): void {
@@ -79,31 +105,70 @@ export class PictureEngine {
   }
 
   /** Shows a stroke that is under way on a picture; the same picture for all of a stroke. */
-  paint(base: ShowRequest, serial: number, area: string, stroke: Stroke): void {
-    this.waiting = { base, serial, area, stroke };
+  paint(painting: Painting): void {
+    this.waiting = painting;
     if (!this.busy) void this.work();
   }
 
-  read(x: number, y: number): Promise<Reading | null> {
-    return large.once.read(this.id, x, y).catch(() => null);
+  /** Fetches the pixels of a picture as it would hang, for when it is shown. */
+  warm(picture: PictureInfo, viewport: Size, margin: number): void {
+    for (const [which, worker] of large.entries()) {
+      const { id, width, height, grey } = picture;
+      const share = { which, of: workers };
+      void worker.once.warm({ id, width, height, grey }, viewport, margin, share).catch(() => undefined);
+    }
+  }
+
+  /** A tile that was said to be here is not: it is sent again. */
+  missing(piece: Piece): void {
+    for (const port of this.ports) port?.postMessage(piece);
   }
 
   close(): void {
     this.waiting = null;
     this.closed = true;
-    this.forget();
-    void large.once.detach(this.id).catch(() => undefined);
+    for (const forget of this.forget) forget();
+    for (const port of this.ports) port?.close();
+    for (const worker of large) void worker.once.detach(this.id).catch(() => undefined);
   }
 
   private async draw(request: ShowRequest | Painting): Promise<Shown | null> {
-    if (!('stroke' in request)) {
+    await Promise.all(this.ready);
+    let each: (k: number) => Promise<Shown | null>;
+    if ('stroke' in request) {
+      const { base, ...rest } = request;
+      const isNew = this.base !== base;
+      this.base = base;
+      const stroke = { ...rest, base: isNew ? base : null };
+      each = which => large[which].once.showStroke(this.id, stroke, { which, of: workers });
+    } else {
       this.base = null;
-      return large.once.show(this.id, request);
+      if (workers > 1) {
+        // Tables are baked once for all.
+        const tables = await large[0].once.prepare(request);
+        await Promise.all(large.slice(1).map(worker => worker.once.learn(tables)));
+      }
+      each = which => large[which].once.show(this.id, request, { which, of: workers });
     }
-    const { serial, base, area, stroke } = request;
-    const isNew = this.base !== base;
-    this.base = base;
-    return large.once.showStroke(this.id, { serial, base: isNew ? base : null, area, stroke });
+    const all = await Promise.all(large.map((_, k) => each(k)));
+    const shown = all.filter(s => s !== null);
+    if (shown.length < all.length) return null;
+    return {
+      took: Math.max(...shown.map(s => s.took)),
+      pixels: shown.reduce((sum, s) => sum + s.pixels, 0),
+      fine: shown.every(s => s.fine),
+    };
+  }
+
+  private async drawAndTell(request: ShowRequest | Painting): Promise<void> {
+    try {
+      const shown = await this.draw(request);
+      largeShown();
+      if (shown && !this.closed) this.onShown(request, shown);
+    } catch (error) {
+      // Of a death the page is told by itself, and asks again.
+      if (!this.closed && !(error instanceof EngineDied)) this.onError(error as Error);
+    }
   }
 
   private async work(): Promise<void> {
@@ -111,15 +176,8 @@ export class PictureEngine {
     while (this.waiting) {
       const request = this.waiting;
       this.waiting = null;
-      try {
-        await this.ready;
-        const shown = await this.draw(request);
-        largeShown();
-        if (shown && !this.closed) this.onShown(request, shown);
-      } catch (error) {
-        // Of a death the page is told by itself, and begins anew.
-        if (!this.closed && !(error instanceof EngineDied)) this.onError(error as Error);
-      }
+      const drawing = this.drawAndTell(request);
+      if ('stroke' in request || request.draft) await drawing;
     }
     this.busy = false;
   }

@@ -5,7 +5,8 @@ import { writeGreyPng } from '../../core/formats/grey-png';
 import { showingArea } from '../../core/treatment/areas';
 import type { Treatment } from '../../core/treatment/schema';
 import { atHand } from './at-hand';
-import { framedAt, pixelsOf, planner, surveysOf } from './pixels';
+import { framedAt } from './levels';
+import { pixelsOf, planner, surveysOf } from './pixels';
 import { TILE } from '../../contract/limits';
 import type { PictureInfo } from './tiles';
 
@@ -22,7 +23,7 @@ export async function naturalPart(
 ): Promise<ImageData> {
   await atHand(treatment);
   const size = framedSize(picture, treatment.frame);
-  const of = framedAt(picture, treatment, Math.max(size.width, size.height));
+  const of = framedAt(picture, treatment.frame, Math.max(size.width, size.height));
   const { geometry } = of;
   const from = (place: number, room: number, length: number) =>
     Math.round(Math.min(Math.max(0, place * length - room / 2), Math.max(0, length - room)));
@@ -57,7 +58,7 @@ const LARGEST_AREA = 4096;
 export async function areaPng(picture: PictureInfo, treatment: Treatment, area: string): Promise<Uint8Array> {
   await atHand(treatment);
   const shown = showingArea({ ...treatment, frame: asPhotographed }, area, 'grey', '#ffffff');
-  const of = framedAt(picture, shown, Math.min(LARGEST_AREA, Math.max(picture.width, picture.height)));
+  const of = framedAt(picture, shown.frame, Math.min(LARGEST_AREA, Math.max(picture.width, picture.height)));
   const { width, height } = of.geometry;
   const { grey } = picture;
   const plan = planner(shown, { grey, pixels: width * height });

@@ -1,39 +1,70 @@
 import { framed, type Tile } from '../../core/frame/framing';
-import {
-  geometryOf,
-  photographEdge,
-  sizeAt,
-  sourceOf,
-  type Geometry,
-  type Rectangle,
-} from '../../core/frame/geometry';
+import { geometryOf, sizeAt, sourceOf, type Rectangle } from '../../core/frame/geometry';
+import type { Codes } from '../../core/kernels/grid';
+import { markOccupied, noneOccupied, type Occupied } from '../../core/kernels/occupied';
 import { createPlanner, type Plan } from '../../core/engine/plan';
 import type { Surveys } from '../../core/engine/run';
+import { preparedCodes } from '../../core/engine/render';
 import { createSurveyor, surveyEdge } from '../../core/engine/survey';
 import type { Treatment } from '../../core/treatment/schema';
-import { TileSource, type PictureInfo } from './tiles';
+import type { Framed } from './levels';
+import { TileSource } from './tiles';
 
 /** The pixels that a worker renders from, and what it finds in whole pictures: kept from one request to the next. */
 
 const source = new TileSource();
 export const planner = createPlanner();
 
-/** A photograph in its frame at one size. */
-export interface Framed {
-  picture: PictureInfo;
-  /** The photograph's long edge, in pixels. */
-  edge: number;
-  geometry: Geometry;
-  /** Equal names mean equal pixels. */
-  name: string;
+/** The colours that have been seen of a picture at one size, as what its plans prepared of them. */
+interface Seen {
+  by: unknown;
+  cells: Occupied;
+  tiles: WeakSet<Codes>;
+}
+/** By names of sizes, those used last at the end. */
+const seen = new Map<string, Seen>();
+const MOST_SEEN = 6;
+
+function seenOf(name: string, by: unknown): Seen {
+  let known = seen.get(name);
+  if (!known || known.by !== by) known = { by, cells: noneOccupied(), tiles: new WeakSet() };
+  seen.delete(name);
+  seen.set(name, known);
+  if (seen.size > MOST_SEEN) seen.delete(seen.keys().next().value!);
+  return known;
 }
 
-export function framedAt(picture: PictureInfo, treatment: Treatment, longEdge: number): Framed {
-  const { frame } = treatment;
-  const edge = photographEdge(picture, frame, longEdge);
-  const geometry = geometryOf(sizeAt(picture, edge), frame);
-  const name = `${picture.id} ${edge} ${geometry.untouched ? '' : JSON.stringify(frame)}`;
-  return { picture, edge, geometry, name };
+/**
+ * The colours that the first table of a plan reads: of tiles of a picture and of those seen before, and of the small one
+ * that its passes look at.
+ * @param bare the plan, with whatever tables
+ */
+export async function coloursRead(
+  bare: Plan,
+  of: Framed,
+  treatment: Treatment,
+  tiles: readonly Tile[],
+): Promise<Occupied> {
+  const all: { tile: Tile; of: Framed }[] = tiles.map(tile => ({ tile, of }));
+  if (bare.surveyed) {
+    const { tile, whole } = await surveyed(of, treatment);
+    all.push({ tile, of: whole });
+  }
+  const [first] = bare.passes;
+  const prepares = first?.kind === 'field' && first.prepares;
+  const alone = { ...bare, passes: bare.passes.slice(0, 1), surveyed: true };
+  const surveys = prepares ? await surveysOf(alone, of, treatment) : [];
+  const colours = seenOf(of.name, surveys[0]?.field);
+  const fresh = all.filter(({ tile }) => !colours.tiles.has(tile.codes));
+  if (!fresh.length) return colours.cells;
+  const codes = fresh.map(({ tile, of: { geometry } }) => {
+    colours.tiles.add(tile.codes);
+    return prepares ? preparedCodes(alone, tile, { geometry, surveys }) : tile.codes;
+  });
+  // Tables that hold those seen before are told apart from those that hold these as well.
+  colours.cells = new Uint8Array(colours.cells);
+  markOccupied(codes, colours.cells);
+  return colours.cells;
 }
 
 /** Pixels of a part of the framed picture. */
@@ -42,7 +73,7 @@ export async function pixelsOf({ picture, edge, geometry }: Framed, part: Rectan
 }
 
 /** Input tiles kept at most. */
-const INPUTS = 96;
+const INPUTS = 384;
 const inputs = new Map<string, Promise<Tile>>();
 
 /** The same, kept: a control that moves asks for the same parts again and again. */
@@ -58,22 +89,36 @@ export function keptPixels(of: Framed, part: Rectangle): Promise<Tile> {
 
 /** Surveyors kept at most: of the large picture, and of small ones. */
 const SURVEYORS = 4;
-const surveyors = new Map<string, Promise<(plan: Plan) => Surveys>>();
+const surveyors = new Map<string, Promise<Surveyed>>();
 
-/** What a plan's passes find in the whole picture; nothing where they do not look. */
-export async function surveysOf(plan: Plan, of: Framed, treatment: Treatment): Promise<Surveys> {
-  if (!plan.surveyed) return [];
+interface Surveyed {
+  /** The small picture that is looked at. */
+  whole: Framed;
+  tile: Tile;
+  look: (plan: Plan) => Surveys;
+}
+
+function surveyed(of: Framed, treatment: Treatment): Promise<Surveyed> {
   const edge = surveyEdge(of.edge);
   const geometry = geometryOf(sizeAt(of.picture, edge), treatment.frame);
   const whole = { picture: of.picture, edge, geometry, name: `${of.name} survey ${edge}` };
   let surveyor = surveyors.get(whole.name);
   if (!surveyor) {
     const all = { x: 0, y: 0, width: geometry.width, height: geometry.height };
-    surveyor = pixelsOf(whole, all).then(tile => createSurveyor(tile.codes, geometry));
+    surveyor = pixelsOf(whole, all).then(tile => ({
+      whole,
+      tile,
+      look: createSurveyor(tile.codes, geometry),
+    }));
     surveyor.catch(() => surveyors.delete(whole.name));
   }
   surveyors.delete(whole.name);
   surveyors.set(whole.name, surveyor);
   if (surveyors.size > SURVEYORS) surveyors.delete(surveyors.keys().next().value!);
-  return (await surveyor)(plan);
+  return surveyor;
+}
+
+/** What a plan's passes find in the whole picture; nothing where they do not look. */
+export async function surveysOf(plan: Plan, of: Framed, treatment: Treatment): Promise<Surveys> {
+  return plan.surveyed ? (await surveyed(of, treatment)).look(plan) : [];
 }

@@ -1,35 +1,49 @@
 import type { Rectangle } from '../../core/frame/geometry';
+import type { KeptTable } from '../../core/engine/kept-tables';
 import type { Plan } from '../../core/engine/plan';
 import { render8, withMargin, type Kept } from '../../core/engine/render';
 import type { Tile } from '../../core/frame/framing';
 import type { Surveys } from '../../core/engine/run';
+import { changedArea } from '../../core/engine/changes';
+import { asPhotographed } from '../../core/frame/crop';
 import { touchedBy } from '../../core/masks/touched';
 import { addStroke } from '../../core/treatment/areas';
 import type { Stroke } from '../../core/settings/fields';
 import { markColoured, markLost } from '../../core/kernels/clipping';
+import type { Occupied } from '../../core/kernels/occupied';
 import type { Treatment } from '../../core/treatment/schema';
 import { atHand } from './at-hand';
-import { framedAt, keptPixels, planner, surveysOf, type Framed } from './pixels';
-import { TILE } from '../../contract/limits';
+import { common, isEmpty, levelOf, TILE, type Framed, type Level } from './levels';
+import { coloursRead, keptPixels, planner, surveysOf } from './pixels';
 import type { PictureInfo } from './tiles';
-import { place, printOf, type Placement, type Size, type View } from './view';
+import { place, printOf, zoomAt, type Placement, type Size, type View } from './view';
 
-/** The large picture on the Bench, drawn on a canvas that the worker holds. */
+/** The large picture on the Bench, rendered tile by tile for a surface on the page, which draws them. */
 
 /** What the picture on the Bench should show. */
 export interface ShowRequest {
   /** Counts the requests: the picture is up to date when the last has been shown. */
   serial: number;
+  /** Counts what is to be seen of the picture, wherever it lies: tiles of another are out of date. */
+  content: number;
   picture: PictureInfo;
   treatment: Treatment;
   view: View;
   /** Device pixels. */
   viewport: Size;
   margin: number;
+  /** The place of the viewport that is looked at, in device pixels: its tiles come first. */
+  pointer: { x: number; y: number } | null;
   /** Pixels lost at either end of the scale are painted, or those that have no colour step back. */
   marking: 'lost' | 'coloured' | null;
   /** A first answer is wanted soon; a fine one may follow. */
   draft: boolean;
+}
+
+/** Which of the tiles a worker does, where several share them. */
+export interface Share {
+  which: number;
+  of: number;
 }
 
 export interface Shown {
@@ -41,112 +55,159 @@ export interface Shown {
   fine: boolean;
 }
 
-/** The colour under a point of the picture: encoded sRGB 0..1. */
-export type Reading = [number, number, number];
+/** A rendered tile, or a part of it that has changed, on its way to the page. */
+export interface Piece {
+  content: number;
+  /** Its level and where it lies in it. */
+  of: string;
+  edge: number;
+  /** Of the level's whole framed picture. */
+  size: Size;
+  part: Rectangle;
+  /** What has changed of the part. */
+  only: Rectangle;
+  /** Outside of what has changed it is right as well. */
+  whole: boolean;
+  /** Pixels of what has changed, RGBA; null where the page has them. */
+  pixels: ArrayBuffer | null;
+}
 
 interface Rendered {
-  key: string;
+  plan: Plan;
+  /** Counts how often its image has changed. */
+  version: number;
+  fine: boolean;
   image: ImageData;
   kept: Kept;
-  /** The image as something that can be drawn at another size; made when it is needed. */
-  canvas?: OffscreenCanvas;
-  /** The canvas holds the image as it is now. */
-  copied: boolean;
 }
 
-/** Rendered tiles kept at most. */
-const KEPT = 64;
+/** Rendered tiles kept at most, a quarter of a megabyte each and what they are made from. */
+const KEPT = 256;
 const rendered = new Map<string, Rendered>();
 
-/** A canvas on the page, what is drawn on it, and what was painted on last. */
+/** A surface on the page: its port, what it has of each tile, what was asked for last, and what was painted on last. */
 interface Screen {
-  canvas: OffscreenCanvas;
-  context: OffscreenCanvasRenderingContext2D;
+  port: MessagePort;
+  /** By tile: what was sent last of it. */
+  sent: Map<string, { version: number; marking: ShowRequest['marking'] }>;
+  /** The colours of what was last rendered finely, and of which level that was. */
+  colours: { of: string; occupied: Occupied } | null;
+  latest: number;
   painted: Painted | null;
 }
-/** The canvases of the page by the numbers of their views. One that is gone is drawn on no more. */
+/** The surfaces of the page by the numbers of their views. To one that is gone nothing is sent any more. */
 const screens = new Map<number, Screen>();
 
-const contextOf = (of: OffscreenCanvas) => of.getContext('2d', { willReadFrequently: true })!;
+export function attach(id: number, port: MessagePort): void {
+  const screen: Screen = { port, sent: new Map(), colours: null, latest: 0, painted: null };
+  screens.set(id, screen);
+  // The page has let a tile go that it was thought to have.
+  port.onmessage = ({ data }: MessageEvent<Piece>) => {
+    const name = `${data.of} ${data.part.x} ${data.part.y}`;
+    screen.sent.delete(name);
+    const made = rendered.get(name);
+    if (made) post(screen, { content: data.content, marking: null }, data, made, data.part);
+  };
+}
+
+/** Lets a surface go: what is still under way for it is not sent. */
+export function detach(id: number): void {
+  screens.get(id)?.port.close();
+  screens.delete(id);
+}
 
 const nameOf = (of: Framed, part: Rectangle) => `${of.name} ${part.x} ${part.y}`;
 
-/** Renders a part, or finds it rendered by the same plan; the count is of pixels rendered anew. */
+/** What of a part is to be rendered for a plan: what has changed since it was rendered last; all of it at first. */
+function toRender(of: Framed, part: Rectangle, plan: Plan, draft: boolean): Rectangle {
+  const known = rendered.get(nameOf(of, part));
+  if (!known) return part;
+  if (known.plan.key === plan.key) return common(part, null);
+  // What is not fine stays so for drafts alone.
+  if (!known.fine && !draft) return part;
+  return common(part, changedArea(known.plan, plan, of.geometry));
+}
+
+/** Renders what is to be rendered of a part. */
 function renderPart(
   of: Framed,
   tile: Tile,
   part: Rectangle,
   plan: Plan,
   surveys: Surveys,
-  only?: Rectangle,
-): [Rendered, number] {
+  only: Rectangle,
+): Rendered {
   const name = nameOf(of, part);
   const known = rendered.get(name);
-  if (known?.key === plan.key) return [known, 0];
   const image = known?.image ?? new ImageData(part.width, part.height);
   const kept = known?.kept ?? {};
-  const { grey } = of.picture;
-  render8(plan, tile, image.data, 4, { grey, geometry: of.geometry, surveys, part, kept, only });
-  const made = { key: plan.key, image, kept, canvas: known?.canvas, copied: false };
+  const isWhole = only.width === part.width && only.height === part.height;
+  if (!isEmpty(only)) {
+    const { grey } = of.picture;
+    const hint = isWhole ? undefined : only;
+    render8(plan, tile, image.data, 4, { grey, geometry: of.geometry, surveys, part, kept, only: hint });
+  }
+  const fine = isWhole ? plan.fine : (known?.fine ?? true) && (isEmpty(only) || plan.fine);
+  const version = (known?.version ?? 0) + (isEmpty(only) ? 0 : 1);
+  const made = { plan, version, fine, image, kept };
   rendered.delete(name);
   rendered.set(name, made);
   if (rendered.size > KEPT) rendered.delete(rendered.keys().next().value!);
-  return [made, part.width * part.height];
+  return made;
 }
 
-/** A rendered tile on a canvas of its own, to be drawn larger or smaller. */
-function canvasOf(part: Rendered): OffscreenCanvas {
-  part.canvas ??= new OffscreenCanvas(part.image.width, part.image.height);
-  if (!part.copied) contextOf(part.canvas).putImageData(part.image, 0, 0);
-  part.copied = true;
-  return part.canvas;
-}
-
-/** Takes the canvas of a view. */
-export function attach(id: number, canvas: OffscreenCanvas): void {
-  screens.set(id, { canvas, context: contextOf(canvas), painted: null });
-}
-
-/** Lets the canvas of a view go: what is still under way for it is not drawn. */
-export function detach(id: number): void {
-  screens.delete(id);
-}
-
-/** A picture at the size of the screen, or smaller, and which of its tiles are seen. */
-interface Level {
-  of: Framed;
-  /** Screen pixels for one of its pixels. */
-  zoom: number;
-  parts: Rectangle[];
-}
-
-/** @param halvings how often its size is halved */
-function levelOf(
-  picture: PictureInfo,
-  treatment: Treatment,
-  at: Placement,
-  viewport: Size,
-  halvings: number,
-): Level {
-  const of = framedAt(picture, treatment, Math.max(16, Math.round(at.longEdge / 2 ** halvings)));
-  const { width, height } = of.geometry;
-  const zoom = at.width / width;
-  const first = (edge: number) => Math.max(0, Math.floor(-edge / zoom / TILE));
-  const last = (edge: number, room: number, length: number) =>
-    Math.min(Math.ceil(length / TILE) - 1, Math.floor((room - edge) / zoom / TILE));
-  const parts: Rectangle[] = [];
-  for (let row = first(at.y); row <= last(at.y, viewport.height, height); row++) {
-    for (let column = first(at.x); column <= last(at.x, viewport.width, width); column++) {
-      const [x, y] = [column * TILE, row * TILE];
-      parts.push({ x, y, width: Math.min(TILE, width - x), height: Math.min(TILE, height - y) });
-    }
+/** The pixels of a rectangle of an image, in memory of their own. */
+function cutOut(
+  { data, width }: ImageData,
+  part: Rectangle,
+  only: Rectangle,
+): Uint8ClampedArray<ArrayBuffer> {
+  const out = new Uint8ClampedArray(only.width * only.height * 4);
+  for (let row = 0; row < only.height; row++) {
+    const from = ((only.y - part.y + row) * width + only.x - part.x) * 4;
+    out.set(data.subarray(from, from + only.width * 4), row * only.width * 4);
   }
-  return { of, zoom, parts };
+  return out;
 }
 
-/** A draft is made smaller until it can be expected within this many milliseconds; at most so many halvings. */
+/** Posts what has changed of a part. */
+function post(
+  screen: Screen,
+  { content, marking }: Pick<ShowRequest, 'content' | 'marking'>,
+  piece: Omit<Piece, 'content' | 'pixels' | 'only'>,
+  { image }: Rendered,
+  only: Rectangle,
+  part = piece.part,
+): void {
+  const pixels = cutOut(image, part, only);
+  if (marking === 'lost') markLost(pixels);
+  else if (marking === 'coloured') markColoured(pixels);
+  screen.port.postMessage({ ...piece, content, only, pixels: pixels.buffer }, [pixels.buffer]);
+}
+
+/** Sends a rendered part to the page, or what has changed of it, or only that it is up to date. */
+function send(
+  screen: Screen,
+  request: Pick<ShowRequest, 'content' | 'marking'>,
+  of: Framed,
+  part: Rectangle,
+  made: Rendered,
+  changed: Rectangle,
+): void {
+  const { marking, content } = request;
+  const name = nameOf(of, part);
+  const last = screen.sent.get(name);
+  const { width, height } = of.geometry;
+  const piece = { of: of.name, edge: of.edge, size: { width, height }, part, whole: true };
+  const isSame = last?.marking === marking;
+  if (isSame && last?.version === made.version) {
+    screen.port.postMessage({ ...piece, content, only: part, pixels: null } satisfies Piece);
+  } else post(screen, request, piece, made, isSame && last?.version === made.version - 1 ? changed : part);
+  screen.sent.set(name, { version: made.version, marking });
+}
+
+/** A draft is made smaller where it cannot be expected within this many milliseconds. */
 const SOON_MS = 22;
-const MOST_HALVINGS = 2;
 /** Below this long edge a draft would show too little. */
 const LEAST_EDGE = 360;
 /** A larger one is tried again when it can be expected in this share of that time. */
@@ -154,23 +215,236 @@ const EASY = 0.6;
 
 /** What rendering has lately cost, in milliseconds a pixel; at first a guess for code that has not run yet. */
 let cost = 0.00012;
-/** Halvings of the last draft. */
-let halvings = 0;
+/** The last draft was of half the size. */
+let isHalved = false;
 
-/** How often a draft is halved: less detail while a control moves is better than a picture that lags behind. */
-function halvingsFor(level: Level, plan: Plan): number {
-  const unknown = level.parts.filter(part => rendered.get(nameOf(level.of, part))?.key !== plan.key);
-  const pixels = unknown.reduce((sum, { width, height }) => sum + width * height, 0);
-  if (pixels === 0) return 0;
-  const takes = (n: number) => (pixels * cost) / 4 ** n;
-  const most = Math.min(MOST_HALVINGS, Math.floor(Math.log2(level.of.edge / LEAST_EDGE)));
-  halvings = Math.max(0, Math.min(halvings, most));
-  while (halvings < most && takes(halvings) > SOON_MS) halvings++;
-  while (halvings > 0 && takes(halvings - 1) < SOON_MS * EASY) halvings--;
-  return halvings;
+/** Whether a draft of so many pixels is made at half the size: less detail while a control moves is better than a picture that lags behind. */
+function shouldHalve(level: Level, pixels: number): boolean {
+  if (pixels === 0 || level.of.edge < 2 * LEAST_EDGE) return false;
+  isHalved = isHalved ? pixels * cost > SOON_MS * EASY : pixels * cost > SOON_MS;
+  return isHalved;
 }
 
-/** What a stroke is painted on: what was asked for last, and the pictures' key that it then had. */
+/** Lets messages in that have come meanwhile. */
+const pause = (() => {
+  const { port1, port2 } = new MessageChannel();
+  const waiting: (() => void)[] = [];
+  port1.onmessage = () => waiting.shift()?.();
+  return () =>
+    new Promise<void>(done => {
+      waiting.push(done);
+      port2.postMessage(null);
+    });
+})();
+
+/** The long edge of the picture that is laid beneath, for what is not rendered yet when the view moves. */
+const BENEATH = 480;
+
+/** A rectangle at another size of the same picture, widened to whole pixels. */
+function atSize(area: Rectangle, from: Size, to: Size): Rectangle {
+  const [across, down] = [to.width / from.width, to.height / from.height];
+  const x = Math.max(0, Math.floor(area.x * across) - 1);
+  const y = Math.max(0, Math.floor(area.y * down) - 1);
+  return {
+    x,
+    y,
+    width: Math.min(to.width, Math.ceil((area.x + area.width) * across) + 1) - x,
+    height: Math.min(to.height, Math.ceil((area.y + area.height) * down) + 1) - y,
+  };
+}
+
+/** The tables that a picture needs, for workers that share its tiles: baked by one for all. */
+export async function prepare(request: ShowRequest): Promise<KeptTable[]> {
+  const { picture, treatment, viewport, view, margin, draft } = request;
+  await atHand(treatment);
+  const at = place(printOf(picture, treatment.frame), viewport, view, margin);
+  const { of, parts } = levelOf(picture, treatment.frame, at, viewport, 0);
+  if (draft) planner(treatment, { grey: picture.grey, pixels: parts.length * TILE * TILE, draft });
+  else await planned({ picture, treatment }, of, parts);
+  return shareTables(planner.tables());
+}
+
+/** Takes tables in that another worker has baked. */
+export const learn = (tables: KeptTable[]): void => planner.learn(tables);
+
+/** Tables in memory that workers share, where the page may have such. */
+function shareTables(tables: KeptTable[]): KeptTable[] {
+  if (!self.crossOriginIsolated) return tables;
+  for (const [, { table }] of tables) {
+    if (table.kind !== 'grid' && table.kind !== 'ramp') continue;
+    const of = table.kind === 'grid' ? table.grid : table.ramp;
+    if (of.values.buffer instanceof SharedArrayBuffer) continue;
+    const values = new Float32Array(new SharedArrayBuffer(of.values.byteLength));
+    values.set(of.values);
+    of.values = values;
+  }
+  return tables;
+}
+
+/** The fine plan of a request for some parts, what its passes find, and the parts' pixels. */
+async function planned(
+  { picture, treatment }: Pick<ShowRequest, 'picture' | 'treatment'>,
+  of: Framed,
+  parts: readonly Rectangle[],
+): Promise<{ plan: Plan; surveys: Surveys; tiles: Tile[]; occupied?: Occupied }> {
+  const { grey } = picture;
+  const pixels = parts.length * TILE * TILE;
+  // A plan without pixels bakes nothing, but says what it needs.
+  const bare = planner(treatment, { grey, pixels: 0 });
+  const tiles = await Promise.all(parts.map(part => keptPixels(of, withMargin(bare, part, of.geometry))));
+  // Fine tables hold the colours that are there alone.
+  const occupied = grey ? undefined : await coloursRead(bare, of, treatment, tiles);
+  const plan = planner(treatment, { grey, pixels, occupied });
+  return { plan, surveys: await surveysOf(plan, of, treatment), tiles, occupied };
+}
+
+/** Sends what is asked for; resolves when it is sent, to null where its view has gone or wants something else meanwhile. */
+export async function show(
+  id: number,
+  request: ShowRequest,
+  share: Share = { which: 0, of: 1 },
+): Promise<Shown | null> {
+  const { picture, treatment, view, viewport, margin, draft, pointer } = request;
+  const screen = screens.get(id);
+  if (!screen) return null;
+  screen.latest = request.serial;
+  await atHand(treatment);
+  const at = place(printOf(picture, treatment.frame), viewport, view, margin);
+  const natural = levelOf(picture, treatment.frame, at, viewport, 0, pointer);
+  const isMine = isOf(share);
+  const isStale = () => screens.get(id) !== screen || screen.latest !== request.serial;
+  const { of } = natural;
+
+  if (draft) {
+    const { grey } = picture;
+    const began = performance.now();
+    const occupied = screen.colours?.of === of.name ? screen.colours.occupied : undefined;
+    const pixelsSeen = natural.parts.length * TILE * TILE;
+    const plan = planner(treatment, { grey, pixels: pixelsSeen, draft: true, occupied });
+    const wanted = natural.parts.map(part => toRender(of, part, plan, true));
+    const pixels = wanted.reduce((sum, { width, height }) => sum + width * height, 0);
+    const halved = shouldHalve(natural, pixels);
+    const planning = performance.now() - began;
+    const level = halved ? levelOf(picture, treatment.frame, at, viewport, 1, pointer) : natural;
+    const mine = level.parts.filter(isMine);
+    const [surveys, ...tiles] = await Promise.all([
+      surveysOf(plan, level.of, treatment),
+      ...mine.map(part => keptPixels(level.of, withMargin(plan, part, level.of.geometry))),
+    ]);
+    if (screens.get(id) !== screen) return null;
+    const resumed = performance.now();
+    let count = 0;
+    if (halved) {
+      // Tiles that have not changed stay as fine as they are.
+      natural.parts.forEach((part, i) => {
+        if (!isMine(part) || !isEmpty(wanted[i])) return;
+        const made = renderPart(of, { ...part, codes: new Uint16Array(0) }, part, plan, surveys, wanted[i]);
+        send(screen, request, of, part, made, wanted[i]);
+      });
+    }
+    mine.forEach((part, i) => {
+      const only = toRender(level.of, part, plan, true);
+      count += only.width * only.height;
+      const made = renderPart(level.of, tiles[i], part, plan, surveys, only);
+      if (!halved) {
+        send(screen, request, level.of, part, made, only);
+        return;
+      }
+      // Where the finer tiles are right they are not drawn over.
+      for (const [k, area] of wanted.entries()) {
+        if (isEmpty(area)) continue;
+        const seen = common(part, atSize(area, of.geometry, level.of.geometry));
+        if (isEmpty(seen)) continue;
+        const { width, height } = level.of.geometry;
+        const patch = { of: `${level.of.name} patch ${k}`, edge: level.of.edge, size: { width, height } };
+        post(screen, request, { ...patch, part: seen, whole: false }, made, seen, part);
+      }
+    });
+    if (count) cost += 0.3 * ((performance.now() - resumed) / count - cost);
+    const isFine = natural.parts.every(part => rendered.get(nameOf(of, part))?.fine);
+    return {
+      took: planning + performance.now() - resumed,
+      pixels: count,
+      fine: !halved && isFine,
+    };
+  }
+
+  const began = performance.now();
+  const { plan, surveys, tiles, occupied } = await planned(request, of, natural.parts);
+  if (isStale()) return null;
+  screen.colours = occupied ? { of: of.name, occupied } : null;
+  let count = 0;
+  for (const [i, part] of natural.parts.entries()) {
+    if (!isMine(part)) continue;
+    if (isStale()) return null;
+    const only = toRender(of, part, plan, false);
+    count += only.width * only.height;
+    send(screen, request, of, part, renderPart(of, tiles[i], part, plan, surveys, only), only);
+    if (!isEmpty(only)) await pause();
+  }
+  const took = performance.now() - began;
+  if (isStale()) return null;
+  void afterwards(screen, request, at, isStale).catch(() => undefined);
+  return { took, pixels: count, fine: true };
+}
+
+/** When a picture is there, what it will want next: itself whole and small, for where the view may move, and pixels of drafts. */
+async function afterwards(
+  screen: Screen,
+  request: ShowRequest,
+  at: Placement,
+  isStale: () => boolean,
+): Promise<void> {
+  const { picture, treatment, viewport, view } = request;
+  const plan = planner(treatment, { grey: picture.grey, pixels: 0 });
+  const half = levelOf(picture, treatment.frame, at, viewport, 1);
+  await Promise.all(half.parts.map(part => keptPixels(half.of, withMargin(plan, part, half.of.geometry))));
+  if (view.mode === 'fit') {
+    // A look at the natural size is often next.
+    const middle = request.pointer ?? { x: viewport.width / 2, y: viewport.height / 2 };
+    const print = printOf(picture, treatment.frame);
+    const close = zoomAt(print, viewport, view, request.margin, 1, middle);
+    const natural = place(print, viewport, close, request.margin);
+    const { of, parts } = levelOf(picture, treatment.frame, natural, viewport, 0, middle);
+    for (const part of parts) {
+      if (isStale()) return;
+      await keptPixels(of, withMargin(plan, part, of.geometry));
+    }
+    return;
+  }
+  const small = { ...at, longEdge: Math.min(at.longEdge, BENEATH), x: 0, y: 0 };
+  const all = { width: at.width, height: at.height };
+  const { of, parts } = levelOf(picture, treatment.frame, small, all, 0);
+  const beneath = await planned(request, of, parts);
+  for (const [i, part] of parts.entries()) {
+    await pause();
+    if (isStale()) return;
+    const only = toRender(of, part, beneath.plan, false);
+    const made = renderPart(of, beneath.tiles[i], part, beneath.plan, beneath.surveys, only);
+    send(screen, request, of, part, made, only);
+  }
+}
+
+/** Fetches the pixels that a picture would be shown with first, fitted, as it was photographed. */
+export async function warm(
+  picture: PictureInfo,
+  viewport: Size,
+  margin: number,
+  share: Share,
+): Promise<void> {
+  const frame = asPhotographed;
+  const at = place(printOf(picture, frame), viewport, { mode: 'fit' }, margin);
+  const { of, parts } = levelOf(picture, frame, at, viewport, 0);
+  await Promise.all(parts.filter(isOf(share)).map(part => keptPixels(of, part)));
+}
+
+/** Whether a part is of a share. */
+const isOf =
+  ({ which, of }: Share) =>
+  ({ x, y }: Rectangle) =>
+    ((x + y) / TILE) % of === which;
+
+/** What a stroke is painted on: what was asked for last, and the plan that it then had. */
 interface Painted {
   request: ShowRequest;
   /** The points that are drawn already. */
@@ -181,6 +455,7 @@ interface Painted {
 /** A stroke under way. */
 export interface StrokeRequest {
   serial: number;
+  content: number;
   /** The picture that it is painted on; null where it is that of the last message. */
   base: ShowRequest | null;
   area: string;
@@ -189,14 +464,16 @@ export interface StrokeRequest {
 
 /**
  * Draws a stroke that is under way: of tiles that show what it is painted on, only what it has touched since.
- * Resolves when it is drawn.
+ * Resolves when it is sent.
  */
 export async function showStroke(
   id: number,
-  { serial, base, area, stroke }: StrokeRequest,
+  { serial, content, base, area, stroke }: StrokeRequest,
+  share: Share = { which: 0, of: 1 },
 ): Promise<Shown | null> {
   const screen = screens.get(id);
   if (!screen) return null;
+  screen.latest = serial;
   if (base) screen.painted = { request: base, points: 0, key: null };
   if (!screen.painted) throw new Error('no picture to paint on');
   const now = screen.painted;
@@ -205,14 +482,16 @@ export async function showStroke(
   const treatment = addStroke(now.request.treatment, area, stroke);
   await atHand(treatment);
   const at = place(printOf(picture, treatment.frame), viewport, view, margin);
-  const { of, zoom, parts } = levelOf(picture, treatment, at, viewport, 0);
-  const planning = { grey: picture.grey, pixels: parts.length * TILE * TILE, draft: true };
+  const { of, parts } = levelOf(picture, treatment.frame, at, viewport, 0);
+  const mine = parts.filter(isOf(share));
+  const occupied = screen.colours?.of === of.name ? screen.colours.occupied : undefined;
+  const planning = { grey: picture.grey, pixels: parts.length * TILE * TILE, draft: true, occupied };
   now.key ??= planner(now.request.treatment, planning).key;
   const plan = planner(treatment, planning);
-  const follows = parts.every(part => rendered.get(nameOf(of, part))?.key === now.key);
+  const follows = mine.every(part => rendered.get(nameOf(of, part))?.plan.key === now.key);
   const added = { ...stroke, points: stroke.points.slice(Math.max(0, now.points - 1)) };
   if (!follows || plan.surveyed || marking || plan.margin(of.geometry) > 0) {
-    const shown = await show(id, { ...now.request, treatment, serial, draft: true });
+    const shown = await show(id, { ...now.request, treatment, serial, content, draft: true }, share);
     // Where that was drawn with fewer pixels, the next movement comes here again.
     now.points = stroke.points.length;
     now.key = plan.key;
@@ -221,116 +500,15 @@ export async function showStroke(
   const bleed = Math.max(0, ...treatment.steps.map(s => (s.settings as { bleed?: number }).bleed ?? 0));
   const touched = touchedBy(added, area, treatment.masks, of.geometry, bleed);
   let count = 0;
-  for (const part of parts) {
+  for (const part of mine) {
     const tile = await keptPixels(of, withMargin(plan, part, of.geometry));
-    if (!screens.has(id)) return null;
+    if (screens.get(id) !== screen) return null;
     const only = common(part, touched);
-    const made = renderPart(of, tile, part, plan, [], only)[0];
+    const made = renderPart(of, tile, part, plan, [], only);
     count += only.width * only.height;
-    if (only.width > 0 && only.height > 0) draw(screen, made, part, at, zoom, only);
+    send(screen, { content, marking }, of, part, made, only);
   }
   now.points = stroke.points.length;
   now.key = plan.key;
   return { took: performance.now() - began, pixels: count, fine: plan.fine };
-}
-
-/** What a rectangle has in common with another; empty where they do not meet, or where there is no other. */
-function common(part: Rectangle, other: Rectangle | null): Rectangle {
-  if (!other) return { ...part, width: 0, height: 0 };
-  const x = Math.max(part.x, other.x);
-  const y = Math.max(part.y, other.y);
-  const width = Math.max(0, Math.min(part.x + part.width, other.x + other.width) - x);
-  const height = Math.max(0, Math.min(part.y + part.height, other.y + other.height) - y);
-  return { x, y, width, height };
-}
-
-/** Draws a rendered part, or a rectangle of it, where it lies on the screen. */
-function draw(
-  { context }: Screen,
-  made: Rendered,
-  part: Rectangle,
-  at: Placement,
-  zoom: number,
-  only = part,
-): void {
-  // Whole pixels of the screen, so that no seam shows between tiles.
-  const x = Math.round(at.x + part.x * zoom);
-  const y = Math.round(at.y + part.y * zoom);
-  const right = Math.round(at.x + (part.x + part.width) * zoom);
-  const bottom = Math.round(at.y + (part.y + part.height) * zoom);
-  if (zoom === 1)
-    context.putImageData(made.image, x, y, only.x - part.x, only.y - part.y, only.width, only.height);
-  else context.drawImage(canvasOf(made), x, y, right - x, bottom - y);
-}
-
-/** Draws what is asked for; resolves when it is drawn, to null where its view has gone meanwhile. */
-export async function show(
-  id: number,
-  { picture, treatment, view, viewport, margin, marking, draft }: ShowRequest,
-): Promise<Shown | null> {
-  await atHand(treatment);
-  const at = place(printOf(picture, treatment.frame), viewport, view, margin);
-  const natural = levelOf(picture, treatment, at, viewport, 0);
-  const began = performance.now();
-  const pixels = natural.parts.length * TILE * TILE;
-  const plan = planner(treatment, { grey: picture.grey, pixels, draft });
-  const less = draft ? halvingsFor(natural, plan) : 0;
-  const { of, zoom, parts } = less ? levelOf(picture, treatment, at, viewport, less) : natural;
-  const planned = performance.now() - began;
-  const [surveys, ...tiles] = await Promise.all([
-    surveysOf(plan, of, treatment),
-    ...parts.map(part => keptPixels(of, withMargin(plan, part, of.geometry))),
-  ]);
-
-  const screen = screens.get(id);
-  if (!screen) return null;
-  const { canvas, context } = screen;
-  const resumed = performance.now();
-  let count = 0;
-  const drawn = parts.map((part, i) => {
-    const [made, fresh] = renderPart(of, tiles[i], part, plan, surveys);
-    count += fresh;
-    return { part, made };
-  });
-  if (count && draft) cost += 0.3 * ((performance.now() - resumed) / count - cost);
-
-  if (canvas.width !== viewport.width) canvas.width = viewport.width;
-  if (canvas.height !== viewport.height) canvas.height = viewport.height;
-  context.clearRect(0, 0, viewport.width, viewport.height);
-  context.imageSmoothingEnabled = zoom < 1 || less > 0;
-  context.imageSmoothingQuality = zoom < 1 ? 'high' : 'low';
-  for (const { part, made } of drawn) {
-    draw(screen, made, part, at, zoom);
-  }
-  if (marking) {
-    const all = context.getImageData(0, 0, viewport.width, viewport.height);
-    if (marking === 'lost') markLost(all.data);
-    else markColoured(all.data);
-    context.putImageData(all, 0, 0);
-  }
-  if (!draft) fetchAhead(picture, treatment, at, viewport, plan);
-  const took = planned + performance.now() - resumed;
-  return { took, pixels: count, fine: plan.fine && less === 0 };
-}
-
-/** Fetches what a smaller draft would need, so that the first movement of a control does not wait for it. */
-function fetchAhead(
-  picture: PictureInfo,
-  treatment: Treatment,
-  at: Placement,
-  viewport: Size,
-  plan: Plan,
-): void {
-  const { of, parts } = levelOf(picture, treatment, at, viewport, Math.max(1, halvings));
-  for (const part of parts) void keptPixels(of, withMargin(plan, part, of.geometry)).catch(() => undefined);
-}
-
-/** What is drawn at a point of the viewport. */
-export function read(id: number, x: number, y: number): Reading | null {
-  const screen = screens.get(id);
-  if (!screen) return null;
-  const { canvas, context } = screen;
-  if (x < 0 || y < 0 || x >= canvas.width || y >= canvas.height) return null;
-  const [r, g, b, a] = context.getImageData(x, y, 1, 1).data;
-  return a ? [r / 255, g / 255, b / 255] : null;
 }

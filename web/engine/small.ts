@@ -10,8 +10,9 @@ import { lostShares } from '../../core/kernels/clipping';
 import { beneathStep, withStep } from '../../core/treatment/beneath';
 import type { Treatment } from '../../core/treatment/schema';
 import { atHand } from './at-hand';
-import { framedAt, keptPixels, planner, surveysOf } from './pixels';
-import type { Reading } from './screen';
+import { framedAt } from './levels';
+import { keptPixels, planner, surveysOf } from './pixels';
+import type { Reading } from './surface';
 import { TILE } from '../../contract/limits';
 import type { PictureInfo } from './tiles';
 
@@ -27,7 +28,7 @@ export interface Histogram {
 /** A small picture of a treatment, whole. */
 async function smallImage(picture: PictureInfo, treatment: Treatment, longEdge: number): Promise<ImageData> {
   await atHand(treatment);
-  const of = framedAt(picture, treatment, Math.max(16, Math.min(TILE, longEdge)));
+  const of = framedAt(picture, treatment.frame, Math.max(16, Math.min(TILE, longEdge)));
   const { geometry } = of;
   const tile = await keptPixels(of, { x: 0, y: 0, width: geometry.width, height: geometry.height });
   const { grey } = picture;

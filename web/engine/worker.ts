@@ -2,7 +2,7 @@ import { expose } from 'comlink';
 import { mostChroma } from '../../core/colour/gamut';
 import { checkCarried, hold, type CarriedKind } from '../../core/formats/carried';
 import { areaPng, loupe } from './full';
-import { attach, detach, read, show, showStroke } from './screen';
+import { attach, detach, learn, prepare, show, showStroke, warm } from './screen';
 import { advice, automatic, colourAt, histogram, picture, tones } from './small';
 
 /** Held as long as this worker lives, under its own name: so the page sees when it has died. */
@@ -34,9 +34,11 @@ const engine = {
   },
   attach,
   detach,
+  prepare,
+  learn,
   show,
   showStroke,
-  read,
+  warm,
   picture,
   tones,
   histogram,

@@ -8,7 +8,7 @@ import { Reading } from './Reading';
 import { Tones } from './Tones';
 import type { OnWall, PictureTool } from './tool';
 import { useDrawing, type Follow } from './useDrawing';
-import { useHanging } from './useHanging';
+import { BORDER, FOOT, useHanging } from './useHanging';
 import { usePointer } from './usePointer';
 import { ZoomLabel } from './ZoomLabel';
 
@@ -64,11 +64,12 @@ const Fault = styled.p`
   box-shadow: var(--shade-label);
 `;
 
-const BORDER = 7;
-/** Room below the picture for the wall labels. */
-const FOOT = 34;
-/** The same with the bar of the tools. */
-const BAR_FOOT = 68;
+/** The wall without its foot: what hangs there is cut off with the picture. */
+const Hanging = styled.div`
+  position: absolute;
+  inset: 0;
+  overflow: hidden;
+`;
 
 export interface PictureViewProps {
   picture: PictureInfo;
@@ -82,6 +83,10 @@ export interface PictureViewProps {
   colouredMarked?: boolean;
   /** Labels below the picture take two rows, the tools' own in place of those of the picture. */
   bar?: ReactNode;
+  /** The address of a small picture of it, for the first moment. */
+  small?: string;
+  /** Pictures that may be shown next: their pixels are fetched when there is nothing else to do. */
+  beside?: readonly PictureInfo[];
   /** What is laid over the picture. */
   children?: (onWall: OnWall) => ReactNode;
 }
@@ -95,17 +100,28 @@ export function PictureView({
   follow,
   colouredMarked,
   bar,
+  small,
+  beside,
   children,
 }: PictureViewProps) {
   const stage = useRef<HTMLDivElement>(null);
   const [marking, setMarking] = useState(false);
   const [spaceHeld, setSpaceHeld] = useState(false);
   const hanging = useHanging(stage, picture, treatment.frame);
-  const { at, ratio, scale, view, viewport, margin, zoom, pan, fit } = hanging;
+  const { at, ratio, scale, view, zoom, pan, fit } = hanging;
+  const pointer = useRef<{ x: number; y: number } | null>(null);
   const marks = marking ? 'lost' : colouredMarked ? 'coloured' : null;
-  const drawing = useDrawing({ picture, title, treatment, follow, viewport, view, margin, marks });
+  const drawing = useDrawing({ picture, title, treatment, follow, hanging, pointer, marks, small, beside });
   const { shown, fault } = drawing;
-  const { reading, panning, handlers } = usePointer(stage, hanging, drawing, tool, spaceHeld, treatment);
+  const { reading, panning, handlers } = usePointer(
+    stage,
+    hanging,
+    drawing,
+    tool,
+    spaceHeld,
+    treatment,
+    pointer,
+  );
   const natural = useCallback(() => zoom(1), [zoom]);
 
   const onKey = (event: KeyboardEvent) => {
@@ -139,20 +155,22 @@ export function PictureView({
   return (
     <Wall>
       {onWall && (shown || fault === null) ? (
-        <Print
-          data-print
-          style={{
-            left: onWall.left - BORDER,
-            top: onWall.top - BORDER,
-            width: onWall.width + 2 * BORDER,
-            height: onWall.height + 2 * BORDER,
-          }}
-        />
+        <Hanging style={{ bottom: FOOT }}>
+          <Print
+            data-print
+            style={{
+              left: onWall.left - BORDER,
+              top: onWall.top - BORDER,
+              width: onWall.width + 2 * BORDER,
+              height: onWall.height + 2 * BORDER,
+            }}
+          />
+        </Hanging>
       ) : null}
       <Stage
         ref={stage}
         style={{
-          bottom: bar ? BAR_FOOT : FOOT,
+          bottom: FOOT,
           cursor: tool && !spaceHeld && !panning ? tool.cursor : undefined,
         }}
         tabIndex={0}

@@ -3,12 +3,16 @@ import type { Treatment } from '../../core/treatment/schema';
 import { noteAway, onReturn } from '../app/away';
 import { PictureEngine } from '../engine/client';
 import type { ShowRequest } from '../engine/screen';
+import { Surface, type Reading } from '../engine/surface';
 import { PIXELS_AWAY, type PictureInfo } from '../engine/tiles';
-import type { Size, View } from '../engine/view';
 import type { Live } from './tool';
+import type { Hanging } from './useHanging';
 
 /** How long a picture must stay as it is before a draft of it is made fine. */
-const REFINE_MS = 120;
+const REFINE_MS = 28;
+
+/** How long nothing must have changed before what may come next is fetched. */
+const WARM_MS = 1200;
 
 /** What is to be shown at each movement of a control, ahead of the treatment; null where that is. */
 export interface Follow {
@@ -21,11 +25,15 @@ export interface Wanted {
   title: string;
   treatment: Treatment;
   follow?: Follow;
-  /** Device pixels; null until it is measured. */
-  viewport: Size | null;
-  view: View;
-  margin: number;
+  /** How the picture hangs. */
+  hanging: Pick<Hanging, 'viewport' | 'view' | 'margin' | 'at'>;
+  /** The place of the viewport that is looked at, in device pixels. */
+  pointer: RefObject<{ x: number; y: number } | null>;
   marks: ShowRequest['marking'];
+  /** The address of a small picture of it, for the first moment. */
+  small?: string;
+  /** Pictures that may be shown next. */
+  beside?: readonly PictureInfo[];
 }
 
 export interface Drawing {
@@ -39,27 +47,28 @@ export interface Drawing {
   /** No stroke is under way any more. */
   endStroke: () => void;
   /** The colour drawn at a device pixel. */
-  read: (x: number, y: number) => Promise<[number, number, number] | null>;
+  read: (x: number, y: number) => Reading | null;
 }
 
-/** The canvas of the large picture: asked for as it moves, made fine when it rests, begun anew when its worker dies. */
+/** The large picture: hung as it lies in every frame, asked for as it moves, made fine when it rests. */
 export function useDrawing({
   picture,
   title,
   treatment,
   follow,
-  viewport,
-  view,
-  margin,
+  hanging: { viewport, view, margin, at },
+  pointer,
   marks,
+  small,
+  beside,
 }: Wanted): Drawing {
   const home = useRef<HTMLDivElement>(null);
   const engine = useRef<PictureEngine | null>(null);
+  const surface = useRef<Surface | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const [shown, setShown] = useState(false);
-  /** Counts the canvases: a worker that dies takes its canvas along. */
-  const [canvases, setCanvases] = useState(0);
   const serials = useRef(0);
+  const contents = useRef(0);
   /** The last request, unless a stroke has been painted on it. */
   const asked = useRef<ShowRequest | null>(null);
   /** What the stroke that is under way is painted on. */
@@ -72,12 +81,14 @@ export function useDrawing({
     canvas.dataset.picture = '';
     place.replaceChildren(canvas);
     let refining: ReturnType<typeof setTimeout> | undefined;
+    const hung = new Surface(canvas, piece => made.missing(piece));
     const made = new PictureEngine(
-      canvas,
+      piece => hung.take(piece),
       (request, { took, pixels, fine }) => {
         setFault(null);
         setShown(true);
-        if (pixels) performance.mark('picture shown', { detail: { took, pixels } });
+        if (fine && request.content === contents.current) hung.settle(request.content);
+        if (pixels) performance.mark('picture shown', { detail: { took, pixels, fine } });
         canvas.dataset.shown = String(request.serial);
         canvas.dataset.fine = String(fine);
         if (fine) return;
@@ -92,34 +103,72 @@ export function useDrawing({
         setFault(error.message);
         if (error.name === PIXELS_AWAY) noteAway('server');
       },
-      () => setCanvases(n => n + 1),
+      () => {
+        if (asked.current) made.show(asked.current);
+      },
     );
     engine.current = made;
+    surface.current = hung;
     asked.current = null;
     paintedOn.current = null;
     return () => {
       engine.current = null;
+      surface.current = null;
       clearTimeout(refining);
       made.close();
+      hung.close();
       place.replaceChildren();
     };
-  }, [canvases]);
+  }, []);
+
+  // The picture lies where all that stands about it says, in the same frame.
+  const { frame } = treatment;
+  useLayoutEffect(() => {
+    if (at && viewport) surface.current?.hang({ picture, frame, at, viewport });
+  }, [picture, frame, at, viewport]);
+  useEffect(() => {
+    if (!small) return;
+    let stale = false;
+    const lay = async () => {
+      const image = await createImageBitmap(await (await fetch(small)).blob());
+      if (!stale) {
+        surface.current?.lay(image);
+        setShown(true);
+      }
+      image.close();
+    };
+    lay().catch(() => undefined);
+    return () => {
+      stale = true;
+    };
+    // Only at first: then the picture itself is there.
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- its address changes with every save
+  }, [picture.id]);
 
   /** A request for a treatment as the picture hangs now, or that one again where it asks for the same. */
   const requestFor = useCallback(
     (wanted: Treatment, last: ShowRequest | null): ShowRequest | null => {
       if (!viewport) return null;
+      const isSameContent = last?.treatment === wanted && last.picture === picture && last.marking === marks;
       const isSame =
-        last?.treatment === wanted &&
-        last.picture === picture &&
-        last.view === view &&
-        last.viewport === viewport &&
-        last.margin === margin &&
-        last.marking === marks;
+        isSameContent && last.view === view && last.viewport === viewport && last.margin === margin;
       if (isSame) return last;
-      return { serial: 0, picture, treatment: wanted, view, viewport, margin, marking: marks, draft: true };
+      const content = isSameContent ? last.content : ++contents.current;
+      return {
+        serial: 0,
+        content,
+        picture,
+        treatment: wanted,
+        view,
+        viewport,
+        margin,
+        pointer: pointer.current,
+        marking: marks,
+        // Where only the view has changed what is at hand serves until the fine picture comes.
+        draft: !(isSameContent && last.picture === picture),
+      };
     },
-    [picture, view, viewport, margin, marks],
+    [picture, view, viewport, margin, marks, pointer],
   );
   const nextSerial = () => {
     const serial = ++serials.current;
@@ -148,7 +197,7 @@ export function useDrawing({
       }),
     [follow, ask],
   );
-  useEffect(() => ask(follow?.newest() ?? treatment), [follow, ask, treatment, canvases]);
+  useEffect(() => ask(follow?.newest() ?? treatment), [follow, ask, treatment]);
   // What could not be loaded is asked for again.
   useEffect(
     () =>
@@ -159,7 +208,16 @@ export function useDrawing({
   );
   useEffect(() => {
     home.current?.querySelector('canvas')?.setAttribute('aria-label', title);
-  }, [title, canvases]);
+  }, [title]);
+
+  // What may come next is fetched when this one is there, and nothing else has been asked for a while.
+  useEffect(() => {
+    if (!shown || !viewport || !beside?.length) return;
+    const timer = setTimeout(() => {
+      for (const each of beside) engine.current?.warm(each, viewport, margin);
+    }, WARM_MS);
+    return () => clearTimeout(timer);
+  }, [shown, beside, viewport, margin]);
 
   const stroke = useRef<Live['stroke']>(() => undefined);
   useLayoutEffect(() => {
@@ -168,14 +226,15 @@ export function useDrawing({
       if (!base) return;
       asked.current = null;
       paintedOn.current = base;
-      engine.current?.paint(base, nextSerial(), area, drawn);
+      const { content } = base;
+      engine.current?.paint({ base, serial: nextSerial(), content, area, stroke: drawn });
     };
   });
   const live: Live = useMemo(() => ({ stroke: (...drawn) => stroke.current(...drawn) }), []);
   const endStroke = useCallback(() => {
     paintedOn.current = null;
   }, []);
-  const read = useCallback(async (x: number, y: number) => (await engine.current?.read(x, y)) ?? null, []);
+  const read = useCallback((x: number, y: number) => surface.current?.read(x, y) ?? null, []);
 
   return { home, shown, fault, live, endStroke, read };
 }

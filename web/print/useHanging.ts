@@ -3,7 +3,11 @@ import type { Frame } from '../../core/frame/schema';
 import { panBy, place, printOf, zoomAt, type Placement, type Size, type View } from '../engine/view';
 
 /** Room around a fitted print: its border and a strip of wall. */
-const MARGIN = 22;
+export const MARGIN = 22;
+/** The print's border of paper. */
+export const BORDER = 7;
+/** Room below the picture for the wall labels, and for the bar of the tools in their place: the same, so that it moves nothing. */
+export const FOOT = 52;
 
 export interface Hanging {
   /** Device pixels of the wall; null until it is measured. */
@@ -46,7 +50,7 @@ export function useHanging(wall: RefObject<HTMLDivElement | null>, picture: Size
 
   const margin = Math.round(MARGIN * ratio);
   const print = useMemo(() => printOf(picture, frame), [picture, frame]);
-  const at = viewport && place(print, viewport, view, margin);
+  const at = useMemo(() => viewport && place(print, viewport, view, margin), [print, viewport, view, margin]);
   const scale = at?.scale ?? 1;
 
   const zoom = useCallback(

@@ -29,27 +29,19 @@ export function usePointer(
   /** The space bar is held: a press moves the picture, whatever the tool. */
   toMoveIt: boolean,
   treatment: Treatment,
+  /** Where it is, in device pixels of the wall; null where it is elsewhere. */
+  pointer: RefObject<{ x: number; y: number } | null>,
 ) {
   const [reading, setReading] = useState<ReadColour | null>(null);
   const [panning, setPanning] = useState(false);
-  const pointer = useRef<{ x: number; y: number } | null>(null);
-  const asked = useRef(0);
-  const answered = useRef(0);
   const drag = useRef<{ of: ToolDrag; x: number; y: number } | null>(null);
 
-  const look = useCallback(async () => {
+  const look = useCallback(() => {
     const place = pointer.current;
-    if (!place) return setReading(null);
-    const question = ++asked.current;
-    const colour = await read(Math.floor(place.x), Math.floor(place.y));
-    // The pointer has gone away meanwhile, or a later answer has come.
-    if (!pointer.current || question < answered.current) return;
-    answered.current = question;
+    const colour = place && read(Math.floor(place.x), Math.floor(place.y));
     setReading(colour ? { colour } : null);
-  }, [read]);
-  useEffect(() => {
-    void look();
-  }, [look, treatment]);
+  }, [read, pointer]);
+  useEffect(look, [look, treatment]);
 
   const toPixels = (event: { clientX: number; clientY: number }) => {
     const box = wall.current!.getBoundingClientRect();
@@ -104,7 +96,7 @@ export function usePointer(
       return;
     }
     if (panning) pan(event.movementX * ratio, event.movementY * ratio);
-    void look();
+    look();
   };
 
   // Places as they come, where the browser gives them, not once a frame.
