@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { cubeRoot, powerOfTwo, turnsOf } from './elementary';
 import { toEncoded, toLinear } from './transfer';
 import { ciede2000 } from './ciede2000';
-import { chromaThatFits, mostChroma } from './gamut';
+import { chromaThatFits, held, mostChroma } from './gamut';
 import { aroundTheCircle, FAMILIES, hueSixths, pureHue, readAround } from './hues';
 import { rgbToLab } from './lab';
 import { oklabToRgb, rgbToOklab } from './oklab';
@@ -95,7 +95,7 @@ describe('gamut', () => {
     }
   });
 
-  it('is nothing at black and white, and by table as by search', () => {
+  it('is nothing at black and white, never more than there is by search, and little less', () => {
     for (const turns of [0, 0.2, 0.5, 0.999]) {
       expect(mostChroma(0, turns)).toBe(0);
       expect(mostChroma(1, turns)).toBe(0);
@@ -104,9 +104,24 @@ describe('gamut', () => {
       fc.property(fc.double({ min: 0.02, max: 0.999, noNaN: true }), unit, (L, turns) => {
         const angle = turns * 2 * Math.PI;
         const exact = 0.4 * chromaThatFits(L, 0.4 * Math.cos(angle), 0.4 * Math.sin(angle));
-        expect(Math.abs(mostChroma(L, turns % 1) - exact)).toBeLessThan(0.005);
+        const most = mostChroma(L, turns % 1);
+        expect(most - exact).toBeLessThan(0.003);
+        // Its corners are rounded.
+        expect(most - exact).toBeGreaterThan(-0.004 - 0.4 * exact);
       }),
     );
+  });
+
+  it('is held smoothly: as it is when far from the most, never reaching it, and never folding', () => {
+    let last = -1;
+    for (let chroma = 0; chroma < 0.6; chroma += 0.001) {
+      const left = chroma * held(chroma, 0.2);
+      if (chroma < 0.159) expect(left).toBe(chroma);
+      expect(left).toBeLessThanOrEqual(0.2);
+      expect(left).toBeGreaterThanOrEqual(last);
+      last = left;
+    }
+    expect(held(0.1, 0)).toBe(0);
   });
 });
 

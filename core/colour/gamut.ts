@@ -66,22 +66,63 @@ function edgeAlong(L: number, x: number, y: number): number {
   return low;
 }
 
+/** How far about a lightness its edge is rounded, at the most; and as a share of the way that is left to black or white. */
+const ROUNDING = 0.045;
+const ROUNDING_AT_ENDS = 0.4;
+/** Places within the rounding that are looked at, to each side. */
+const PLACES = 6;
+
+/** A curve over lightness at any place, straight between its entries. */
+function along(curve: Float64Array, L: number): number {
+  const at = Math.min(LIGHTNESSES, Math.max(0, L * LIGHTNESSES));
+  const i = Math.min(LIGHTNESSES - 1, at | 0);
+  return curve[i] + (curve[i + 1] - curve[i]) * (at - i);
+}
+
+/**
+ * An edge rounded from inside: the least about each lightness, then a mean about it that falls off smoothly. Where the
+ * least is taken as wide as the mean, the mean nowhere leaves the edge.
+ */
+function rounded(edge: Float64Array): Float64Array {
+  const widthAt = (L: number) => Math.min(ROUNDING, ROUNDING_AT_ENDS * L, ROUNDING_AT_ENDS * (1 - L));
+  const least = edge.map((_, i) => {
+    const L = i / LIGHTNESSES;
+    const width = 1.2 * widthAt(L);
+    let most = Infinity;
+    for (let k = -PLACES; k <= PLACES; k++) most = Math.min(most, along(edge, L + (width * k) / PLACES));
+    return most;
+  });
+  return edge.map((_, i) => {
+    const L = i / LIGHTNESSES;
+    let sum = 0;
+    let weights = 0;
+    for (let k = -PLACES; k <= PLACES; k++) {
+      const weight = Math.cos((Math.PI / 2) * (k / (PLACES + 1))) ** 2;
+      sum += weight * along(least, L + (widthAt(L) * k) / PLACES);
+      weights += weight;
+    }
+    return sum / weights;
+  });
+}
+
 function tabulate(): Float32Array {
   const table = new Float32Array((LIGHTNESSES + 1) * (DIRECTIONS + 1));
   for (let j = 0; j <= DIRECTIONS; j++) {
     const direction = (j / DIRECTIONS) * 2 * Math.PI;
     const x = Math.cos(direction);
     const y = Math.sin(direction);
-    for (let i = 1; i < LIGHTNESSES; i++) {
-      table[i * (DIRECTIONS + 1) + j] = edgeAlong(i / LIGHTNESSES, x, y);
-    }
+    const edge = Float64Array.from({ length: LIGHTNESSES + 1 }, (_, i) =>
+      i === 0 || i === LIGHTNESSES ? 0 : edgeAlong(i / LIGHTNESSES, x, y),
+    );
+    rounded(edge).forEach((most, i) => (table[i * (DIRECTIONS + 1) + j] = most));
   }
   return table;
 }
 
 /**
- * The most chroma that sRGB holds at lightness L (0..1) in a direction (turns, 0..1) of OKLCh: bilinear in a
- * table made at first use, within 0.005 of the gamut's own edge.
+ * The most chroma at lightness L (0..1) in a direction (turns, 0..1) of OKLCh: what sRGB holds there, its corners rounded
+ * along the lightness, so that nothing that follows it has a kink. From a table made at first use, by a cubic along the
+ * lightness (Catmull and Rom) and straight lines between directions.
  */
 export function mostChroma(L: number, turns: number): number {
   if (!(L > 0 && L < 1)) return 0;
@@ -90,12 +131,32 @@ export function mostChroma(L: number, turns: number): number {
   const y = turns * DIRECTIONS;
   const i = x | 0;
   const j = y < DIRECTIONS ? y | 0 : DIRECTIONS - 1;
-  const fx = x - i;
+  const f = x - i;
   const fy = y - j;
-  const at = i * (DIRECTIONS + 1) + j;
-  const under = at + DIRECTIONS + 1;
-  return (
-    (ceilings[at] * (1 - fy) + ceilings[at + 1] * fy) * (1 - fx) +
-    (ceilings[under] * (1 - fy) + ceilings[under + 1] * fy) * fx
-  );
+  const row = DIRECTIONS + 1;
+  const at = i * row + j;
+  const before = i > 0 ? at - row : at;
+  const after = i + 2 <= LIGHTNESSES ? at + 2 * row : at + row;
+  const p0 = ceilings[before] * (1 - fy) + ceilings[before + 1] * fy;
+  const p1 = ceilings[at] * (1 - fy) + ceilings[at + 1] * fy;
+  const p2 = ceilings[at + row] * (1 - fy) + ceilings[at + row + 1] * fy;
+  const p3 = ceilings[after] * (1 - fy) + ceilings[after + 1] * fy;
+  const cubic =
+    p1 + 0.5 * f * (p2 - p0 + f * (2 * p0 - 5 * p1 + 4 * p2 - p3 + f * (3 * (p1 - p2) + p3 - p0)));
+  return cubic > 0 ? cubic : 0;
+}
+
+/** The share of the most chroma up to which a colour stays as it is. */
+const FREE = 0.8;
+
+/**
+ * What is left of a chroma where there is a most, as a factor: nearer to it than a fifth it gives way more and more, and
+ * never reaches it. Smooth to its second derivative.
+ */
+export function held(chroma: number, most: number): number {
+  if (chroma <= FREE * most) return 1;
+  if (!(most > 0)) return 0;
+  const room = 1 - FREE;
+  const over = (chroma / most - FREE) / room;
+  return ((FREE + room * Math.tanh(over)) * most) / chroma;
 }

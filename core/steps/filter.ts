@@ -1,4 +1,5 @@
-import { chromaThatFits } from '../colour/gamut';
+import { turnsOf } from '../colour/elementary';
+import { held, mostChroma } from '../colour/gamut';
 import { oklabToRgb, rgbToOklab } from '../colour/oklab';
 import { decode, parseHex } from '../colour/srgb';
 import { toEncoded, toLinear } from '../colour/transfer';
@@ -27,7 +28,8 @@ export const filter = defineStep({
       // Chroma grows with lightness, as it does for the light of one hue made stronger.
       const stronger = c[0] > 1e-6 ? before[0] / c[0] : 1;
       c[0] = before[0];
-      const fits = chromaThatFits(c[0], c[1] * stronger, c[2] * stronger) * stronger;
+      const chroma = stronger * Math.hypot(c[1], c[2]);
+      const fits = chroma > 0 ? stronger * held(chroma, mostChroma(c[0], turnsOf(c[1], c[2]))) : 0;
       c[1] *= fits;
       c[2] *= fits;
       oklabToRgb(c);

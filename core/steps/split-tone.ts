@@ -1,6 +1,6 @@
 import { rgbToOklab } from '../colour/oklab';
 import { smoothstep } from '../colour/tones';
-import { layPull, pullOf } from '../colour/toning';
+import { layPulls, pullOf } from '../colour/toning';
 import { defineStep } from './define';
 import { amount, fraction, group, hue } from '../settings/fields';
 
@@ -20,8 +20,8 @@ export function highlightShare(balance: number, crossover: number): (L: number) 
 
 /**
  * Split toning in OKLab: each range adds its hue to the tones it holds, chroma being saturation times what
- * sRGB holds at that lightness and hue, so that it closes to none at black and white. L is kept; where a
- * colour that is already there would leave sRGB, the sum is reduced in chroma. With the midtones at
+ * sRGB holds at that lightness and hue, so that it closes to none at black and white. L is kept; the sum gives way in
+ * chroma as it comes near the edge of sRGB. With the midtones at
  * saturation 0 they are what lies between the two.
  */
 export const splitTone = defineStep({
@@ -42,9 +42,8 @@ export const splitTone = defineStep({
       ? { settings: { ...settings, [range]: { ...settings[range], saturation: 1 } } }
       : null,
   point: settings => {
-    const shadows = pullOf(settings.shadows);
-    const midtones = pullOf(settings.midtones);
-    const highlights = pullOf(settings.highlights);
+    const pulls = [settings.shadows, settings.midtones, settings.highlights].map(pullOf);
+    const weights = new Float64Array(3);
     const share = highlightShare(settings.balance, settings.crossover);
     const still = [settings.shadows, settings.midtones, settings.highlights].every(r => r.saturation === 0);
     if (still) return () => undefined;
@@ -53,10 +52,10 @@ export const splitTone = defineStep({
       rgbToOklab(c);
       const high = share(c[0]);
       const low = 1 - high;
-      const mid = 4 * high * low;
-      const x = low * shadows[0] + mid * midtones[0] + high * highlights[0];
-      const y = low * shadows[1] + mid * midtones[1] + high * highlights[1];
-      layPull(c, x, y);
+      weights[0] = low;
+      weights[1] = 4 * high * low;
+      weights[2] = high;
+      layPulls(c, pulls, weights);
     };
   },
 });

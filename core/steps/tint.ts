@@ -1,10 +1,12 @@
 import { rgbToOklab } from '../colour/oklab';
-import { layPull, pullOf } from '../colour/toning';
+import { layPulls, pullOf } from '../colour/toning';
 import { defineStep } from './define';
 import { fraction, hue } from '../settings/fields';
 
+const WHOLE = [1];
+
 /**
- * One tint over all: at saturation 1 as much chroma as sRGB holds at each lightness and hue. Black and white
+ * One tint over all: at saturation 1 nearly as much chroma as sRGB holds at each lightness and hue. Black and white
  * take none, OKLab L is kept.
  */
 export const tint = defineStep({
@@ -15,10 +17,10 @@ export const tint = defineStep({
   fields: { hue: hue(35), saturation: fraction(0.2) },
   point: s => {
     if (s.saturation === 0) return () => undefined;
-    const [x, y] = pullOf(s);
+    const pulls = [pullOf(s)];
     return c => {
       rgbToOklab(c);
-      layPull(c, x, y);
+      layPulls(c, pulls, WHOLE);
     };
   },
 });
