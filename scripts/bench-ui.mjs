@@ -260,6 +260,159 @@ await withServer(async url => {
   await page.waitForTimeout(300);
   await report('Painting, 18 megapixels, six washes');
 
+  /** Waits until what was asked for last is drawn finely. */
+  const settled = () =>
+    page.waitForFunction(
+      () => {
+        const { wanted, shown, fine } = document.querySelector('canvas[data-picture]').dataset;
+        return wanted === shown && fine === 'true';
+      },
+      null,
+      { polling: 'raf' },
+    );
+  /** From a key, a press or a turn of the wheel until the picture is fine: medians. */
+  async function untilFine(name, times, act, event) {
+    const waits = [];
+    for (let i = 0; i < times; i++) {
+      await page.evaluate(type => {
+        performance.clearMarks('picture shown');
+        window.began = null;
+        addEventListener(type, e => (window.began = e.timeStamp), { capture: true, once: true });
+      }, event);
+      await act(i);
+      await page.waitForTimeout(50);
+      await settled();
+      const wait = await page.evaluate(() => {
+        const fine = performance.getEntriesByName('picture shown').filter(e => e.detail.fine);
+        return fine.length ? fine[0].startTime - window.began : null;
+      });
+      if (wait !== null) waits.push(wait);
+      await page.waitForTimeout(700);
+    }
+    console.log(`${name}: median ${ms(median(waits))} of ${waits.length}`);
+  }
+  const demoSeries = (await (await fetch(`${url}/api/series`)).json()).find(
+    s => s.title === 'Saltmarsh Ferry',
+  );
+  const ferry = await (await fetch(`${url}/api/series/${demoSeries.id}`)).json();
+  await open(`/photographs/${demo.id}`);
+  await page.waitForTimeout(2000);
+  await page.locator('[data-tray]').nth(4).click();
+  await page.waitForTimeout(1500);
+  const strength = page.getByRole('textbox', { name: /Strength/ }).first();
+  await untilFine(
+    'a split tone’s strength typed, at fit, to the fine picture',
+    5,
+    async i => {
+      await strength.fill(String(30 + 7 * i));
+      await strength.press('Enter');
+    },
+    'keydown',
+  );
+  const stage = page.locator('[data-stage-of-picture]');
+  await stage.hover();
+  await page.locator('body').click({ position: { x: 700, y: 20 } });
+  await page.waitForTimeout(500);
+  await untilFine('to natural size, the first time', 1, () => page.keyboard.press('n'), 'keydown');
+  await page.keyboard.press('f');
+  await settled();
+
+  /** How often what is drawn and the paper stand at different scales while the wheel is turned: none must. */
+  const apart = await page.evaluate(async () => {
+    const canvas = document.querySelector('canvas[data-picture]');
+    const paper = document.querySelector('[data-print]');
+    const stage = document.querySelector('[data-stage-of-picture]');
+    const context = canvas.getContext('2d');
+    const [frames, wrong] = [30, []];
+    for (let i = 0; i < frames; i++) {
+      const box = stage.getBoundingClientRect();
+      stage.dispatchEvent(
+        new window.WheelEvent('wheel', {
+          deltaY: i < 15 ? -60 : 60,
+          clientX: box.x + box.width / 2,
+          clientY: box.y + box.height / 2,
+          bubbles: true,
+          cancelable: true,
+        }),
+      );
+      await new Promise(requestAnimationFrame);
+      await new Promise(requestAnimationFrame);
+      const print = paper.getBoundingClientRect();
+      const y = Math.round(canvas.height / 2);
+      const row = context.getImageData(0, y, canvas.width, 1).data;
+      let [left, right] = [-1, -1];
+      for (let x = 0; x < canvas.width; x++) {
+        if (!row[x * 4 + 3]) continue;
+        if (left < 0) left = x;
+        right = x;
+      }
+      const wall = canvas.getBoundingClientRect();
+      const from = Math.max(0, print.left + 7 - wall.left);
+      const to = Math.min(canvas.width, print.right - 7 - wall.left);
+      if (Math.abs(left - from) > 1 || Math.abs(right + 1 - to) > 1)
+        wrong.push([left - from, right + 1 - to]);
+    }
+    return { frames, wrong: wrong.length };
+  });
+  console.log(`zooming: ${apart.wrong} of ${apart.frames} frames in which picture and paper stood apart`);
+  await settled();
+  await page.keyboard.press('f');
+  await settled();
+
+  await page.goto(`${url}/photographs/${ferry.photographs[0].id}`);
+  await settled();
+  await page.waitForTimeout(4000);
+  await untilFine(
+    'from the strip to the next photograph',
+    3,
+    async i => {
+      await page.waitForTimeout(2500);
+      await page
+        .locator('nav[aria-label="Neighbouring photographs"] a')
+        .nth(i + 1)
+        .click();
+    },
+    'click',
+  );
+
+  await open(`/photographs/${large.id}`);
+  await page.waitForTimeout(2500);
+  await page.evaluate(() => {
+    window.longTasks = [];
+    new PerformanceObserver(list => window.longTasks.push(...list.getEntries().map(e => e.duration))).observe(
+      {
+        type: 'longtask',
+      },
+    );
+  });
+  for (const i of [0, 3, 1, 5]) {
+    await page.locator('[data-tray]').nth(i).click();
+    await page.waitForTimeout(900);
+  }
+  const chosen = await page.evaluate(() => window.longTasks);
+  console.log(
+    `choosing a tray: longest main-thread task ${chosen.length ? ms(Math.max(...chosen)) : 'under 50 ms'}`,
+  );
+  await page.locator('[data-tray]').last().click();
+  await page.waitForTimeout(1500);
+  const box = await page.locator('[data-print]').boundingBox();
+  await untilFine(
+    'a stroke, from its end to the fine picture',
+    3,
+    async i => {
+      await page.mouse.move(box.x + 100, box.y + 120 + 60 * i);
+      await page.mouse.down();
+      await page.mouse.move(box.x + 260, box.y + 150 + 60 * i, { steps: 12 });
+      await page.mouse.up();
+    },
+    'pointerup',
+  );
+  const toEdges = page.getByRole('slider', { name: 'To edges' });
+  if (await toEdges.count()) {
+    await toEdges.focus();
+    await untilFine('an area drawn to the edges', 2, () => page.keyboard.press('ArrowRight'), 'keydown');
+  }
+
   if (process.argv.includes('--minute')) {
     const memory = await page.context().newCDPSession(page);
     const heap = async () => {

@@ -69,6 +69,8 @@ function edgeAlong(L: number, x: number, y: number): number {
 /** How far about a lightness its edge is rounded, at the most; and as a share of the way that is left to black or white. */
 const ROUNDING = 0.045;
 const ROUNDING_AT_ENDS = 0.4;
+/** A little inside of the edge, where no channel comes to its end: there the sRGB curve is steepest. */
+const INSIDE = 0.95;
 /** Places within the rounding that are looked at, to each side. */
 const PLACES = 6;
 
@@ -80,28 +82,21 @@ function along(curve: Float64Array, L: number): number {
 }
 
 /**
- * An edge rounded from inside: the least about each lightness, then a mean about it that falls off smoothly. Where the
- * least is taken as wide as the mean, the mean nowhere leaves the edge.
+ * An edge with its corners rounded: a mean about each lightness that falls off smoothly, a little inside. The edge is a
+ * peak with nearly straight sides, so that the mean does not leave it.
  */
 function rounded(edge: Float64Array): Float64Array {
-  const widthAt = (L: number) => Math.min(ROUNDING, ROUNDING_AT_ENDS * L, ROUNDING_AT_ENDS * (1 - L));
-  const least = edge.map((_, i) => {
-    const L = i / LIGHTNESSES;
-    const width = 1.2 * widthAt(L);
-    let most = Infinity;
-    for (let k = -PLACES; k <= PLACES; k++) most = Math.min(most, along(edge, L + (width * k) / PLACES));
-    return most;
-  });
   return edge.map((_, i) => {
     const L = i / LIGHTNESSES;
+    const width = Math.min(ROUNDING, ROUNDING_AT_ENDS * L, ROUNDING_AT_ENDS * (1 - L));
     let sum = 0;
     let weights = 0;
     for (let k = -PLACES; k <= PLACES; k++) {
       const weight = Math.cos((Math.PI / 2) * (k / (PLACES + 1))) ** 2;
-      sum += weight * along(least, L + (widthAt(L) * k) / PLACES);
+      sum += weight * along(edge, L + (width * k) / PLACES);
       weights += weight;
     }
-    return sum / weights;
+    return (INSIDE * sum) / weights;
   });
 }
 

@@ -1,5 +1,6 @@
 import {
   useCallback,
+  useDeferredValue,
   useEffect,
   useLayoutEffect,
   useMemo,
@@ -107,6 +108,10 @@ export function Workplace({
   );
   const lit = useMemo(() => litOf(treatment), [litOf, treatment]);
   const step = treatment.steps.find(s => s.id === chosen);
+  // A panel takes long to build: it comes in pieces between what the hand does, and belongs to its own step meanwhile.
+  const panelId = useDeferredValue(chosen);
+  const panelStep = treatment.steps.find(s => s.id === panelId) ?? step;
+  const panelOf = panelStep?.id ?? null;
   const framing = useFraming(picture, session, lit, framingOpen, setFramingOpen);
   const picking = usePicking(picture);
   const pull = usePull(picture, session, chosen === null ? undefined : lit.steps.find(s => s.id === chosen));
@@ -153,7 +158,7 @@ export function Workplace({
   // The bare photograph is shown in the take's frame, so that it does not jump.
   const bareInFrame = useMemo(() => ({ ...bare, frame: framing.shown.frame }), [framing.shown.frame]);
 
-  const set = useMemo(() => settingOf(session, chosen), [session, chosen]);
+  const set = useMemo(() => settingOf(session, panelOf), [session, panelOf]);
   const closeBoard = useCallback(() => setBoardOpen(false), []);
   const openBoard = useCallback(() => setBoardOpen(true), []);
   const Board = boardOpen && step ? boards[step.kind] : undefined;
@@ -225,14 +230,14 @@ export function Workplace({
           />
         ) : null}
       </Place>
-      <Panel aria-label={framing.open ? 'Frame' : step ? nameOfStep(step) : 'No step chosen'}>
+      <Panel aria-label={framing.open ? 'Frame' : panelStep ? nameOfStep(panelStep) : 'No step chosen'}>
         {!around ? null : framing.open ? (
           <FramePanel framing={framing} picture={picture} />
-        ) : step ? (
+        ) : panelStep ? (
           <StepPanel
             picture={picture}
             treatment={treatment}
-            step={step}
+            step={panelStep}
             onPreview={preview}
             onGlide={edits.glide}
             onCommit={commit}
