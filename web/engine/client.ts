@@ -1,7 +1,7 @@
 import { transfer, type Remote } from 'comlink';
 import type { Stroke } from '../../core/settings/fields';
 import { EngineDied, livingEngine, type LivingEngine } from './living';
-import type { Piece, ShowRequest, Shown } from './screen';
+import type { Done, Piece, Share, ShowRequest, Shown } from './screen';
 import type { PictureInfo } from './tiles';
 import type { Size } from './view';
 import type { Engine } from './worker';
@@ -49,6 +49,7 @@ interface Painting {
 }
 
 let views = 0;
+let works = 0;
 
 /**
  * The rendering of one view of one photograph. Of drafts one is under way at a time, and of those that come meanwhile only
@@ -63,6 +64,8 @@ export class PictureEngine {
   private closed = false;
   private readonly id = ++views;
   private readonly ports: (MessagePort | null)[] = large.map(() => null);
+  /** Told when all pieces of some work have come, by its number. */
+  private readonly sent = new Map<number, () => void>();
   private readonly ready: Promise<unknown>[];
   private readonly forget: (() => void)[];
 
@@ -81,6 +84,7 @@ export class PictureEngine {
       worker.onRestart(() => {
         if (this.closed) return;
         this.base = null;
+        for (const done of this.sent.values()) done();
         this.ready[k] = this.connect(k);
         onLost();
       }),
@@ -91,8 +95,9 @@ export class PictureEngine {
     const { port1, port2 } = new MessageChannel();
     this.ports[k]?.close();
     this.ports[k] = port1;
-    port1.onmessage = ({ data }: MessageEvent<Piece>) => {
-      if (!this.closed) this.onPiece(data);
+    port1.onmessage = ({ data }: MessageEvent<Piece | Done>) => {
+      if ('done' in data) this.sent.get(data.done)?.();
+      else if (!this.closed) this.onPiece(data);
     };
     const attached = large[k].once.attach(this.id, transfer(port2, [port2]));
     attached.catch(() => undefined);
@@ -134,13 +139,13 @@ export class PictureEngine {
 
   private async draw(request: ShowRequest | Painting): Promise<Shown | null> {
     await Promise.all(this.ready);
-    let each: (k: number) => Promise<Shown | null>;
+    let each: (which: number, share: Share) => Promise<Shown | null>;
     if ('stroke' in request) {
       const { base, ...rest } = request;
       const isNew = this.base !== base;
       this.base = base;
       const stroke = { ...rest, base: isNew ? base : null };
-      each = which => large[which].once.showStroke(this.id, stroke, { which, of: workers });
+      each = (which, share) => large[which].once.showStroke(this.id, stroke, share);
     } else {
       this.base = null;
       if (workers > 1) {
@@ -148,9 +153,9 @@ export class PictureEngine {
         const tables = await large[0].once.prepare(request);
         await Promise.all(large.slice(1).map(worker => worker.once.learn(tables)));
       }
-      each = which => large[which].once.show(this.id, request, { which, of: workers });
+      each = (which, share) => large[which].once.show(this.id, request, share);
     }
-    const all = await Promise.all(large.map((_, k) => each(k)));
+    const all = await Promise.all(large.map((_, which) => this.withPieces(which, each)));
     const shown = all.filter(s => s !== null);
     if (shown.length < all.length) return null;
     return {
@@ -158,6 +163,22 @@ export class PictureEngine {
       pixels: shown.reduce((sum, s) => sum + s.pixels, 0),
       fine: shown.every(s => s.fine),
     };
+  }
+
+  /** Work of one worker, done when its pieces are here as well. */
+  private async withPieces(
+    which: number,
+    begin: (which: number, share: Share) => Promise<Shown | null>,
+  ): Promise<Shown | null> {
+    const work = ++works;
+    const pieces = new Promise<void>(done => this.sent.set(work, done));
+    try {
+      const shown = await begin(which, { which, of: workers, work });
+      await pieces;
+      return shown;
+    } finally {
+      this.sent.delete(work);
+    }
   }
 
   private async drawAndTell(request: ShowRequest | Painting): Promise<void> {

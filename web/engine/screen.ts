@@ -40,10 +40,16 @@ export interface ShowRequest {
   draft: boolean;
 }
 
-/** Which of the tiles a worker does, where several share them. */
+/** Which of the tiles a worker does, where several share them; the piece of work has a number. */
 export interface Share {
   which: number;
   of: number;
+  work: number;
+}
+
+/** After its pieces: a piece of work is done. */
+export interface Done {
+  done: number;
 }
 
 export interface Shown {
@@ -298,12 +304,27 @@ async function planned(
   return { plan, surveys: await surveysOf(plan, of, treatment), tiles, occupied };
 }
 
+/** Says on the port when work is done: its answer may else be there before its last pieces. */
+async function saying<T>(id: number, { work }: Share, run: () => Promise<T>): Promise<T> {
+  try {
+    return await run();
+  } finally {
+    screens.get(id)?.port.postMessage({ done: work } satisfies Done);
+  }
+}
+
 /** Sends what is asked for; resolves when it is sent, to null where its view has gone or wants something else meanwhile. */
-export async function show(
-  id: number,
-  request: ShowRequest,
-  share: Share = { which: 0, of: 1 },
-): Promise<Shown | null> {
+export const show = (id: number, request: ShowRequest, share: Share): Promise<Shown | null> =>
+  saying(id, share, () => showTiles(id, request, share));
+
+/**
+ * Sends a stroke that is under way: of tiles that show what it is painted on, only what it has touched since.
+ * Resolves when it is sent.
+ */
+export const showStroke = (id: number, request: StrokeRequest, share: Share): Promise<Shown | null> =>
+  saying(id, share, () => sendStroke(id, request, share));
+
+async function showTiles(id: number, request: ShowRequest, share: Share): Promise<Shown | null> {
   const { picture, treatment, view, viewport, margin, draft, pointer } = request;
   const screen = screens.get(id);
   if (!screen) return null;
@@ -430,7 +451,7 @@ export async function warm(
   picture: PictureInfo,
   viewport: Size,
   margin: number,
-  share: Share,
+  share: Omit<Share, 'work'>,
 ): Promise<void> {
   const frame = asPhotographed;
   const at = place(printOf(picture, frame), viewport, { mode: 'fit' }, margin);
@@ -440,7 +461,7 @@ export async function warm(
 
 /** Whether a part is of a share. */
 const isOf =
-  ({ which, of }: Share) =>
+  ({ which, of }: Omit<Share, 'work'>) =>
   ({ x, y }: Rectangle) =>
     ((x + y) / TILE) % of === which;
 
@@ -462,14 +483,10 @@ export interface StrokeRequest {
   stroke: Stroke;
 }
 
-/**
- * Draws a stroke that is under way: of tiles that show what it is painted on, only what it has touched since.
- * Resolves when it is sent.
- */
-export async function showStroke(
+async function sendStroke(
   id: number,
   { serial, content, base, area, stroke }: StrokeRequest,
-  share: Share = { which: 0, of: 1 },
+  share: Share,
 ): Promise<Shown | null> {
   const screen = screens.get(id);
   if (!screen) return null;
@@ -491,7 +508,7 @@ export async function showStroke(
   const follows = mine.every(part => rendered.get(nameOf(of, part))?.plan.key === now.key);
   const added = { ...stroke, points: stroke.points.slice(Math.max(0, now.points - 1)) };
   if (!follows || plan.surveyed || marking || plan.margin(of.geometry) > 0) {
-    const shown = await show(id, { ...now.request, treatment, serial, content, draft: true }, share);
+    const shown = await showTiles(id, { ...now.request, treatment, serial, content, draft: true }, share);
     // Where that was drawn with fewer pixels, the next movement comes here again.
     now.points = stroke.points.length;
     now.key = plan.key;

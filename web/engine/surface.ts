@@ -88,11 +88,14 @@ export class Surface {
     const key = keyOf(piece);
     const { part, only, content } = piece;
     let tile = this.tiles.get(key);
-    if (!piece.pixels && !tile) {
+    const isThere = tile?.part.width === part.width && tile.part.height === part.height;
+    const isAll = piece.pixels && only.width === part.width && only.height === part.height;
+    if (!isThere && !isAll) {
+      // A part of what is not here would leave the rest blank.
       this.onMissing(piece);
       return;
     }
-    if (!tile || tile.part.width !== part.width || tile.part.height !== part.height) {
+    if (!tile || !isThere) {
       const canvas = new OffscreenCanvas(part.width, part.height);
       tile = { ...piece, canvas, context: contextOf(canvas), isPatch: !piece.whole, frame: hung.frame };
     }
@@ -111,9 +114,12 @@ export class Surface {
     this.draw(this.place(tile, only), 'high');
   }
 
-  /** The picture of a content is whole: what is of others is let go. */
+  /** The picture of a content is whole: what stood in for it is let go. */
   settle(content: number): void {
-    for (const [name, tile] of this.tiles) if (tile.content !== content) this.tiles.delete(name);
+    for (const [name, tile] of this.tiles) {
+      // Pieces may still be on their way to tiles of this size.
+      if (tile.isPatch || (tile.content !== content && !this.isOfThisSize(tile))) this.tiles.delete(name);
+    }
     this.draw(null, 'high');
   }
 
@@ -128,6 +134,12 @@ export class Surface {
   private drawWell(): void {
     clearTimeout(this.smooth);
     this.smooth = setTimeout(() => this.draw(null, 'high'), 80);
+  }
+
+  /** Whether a tile is of the size that the picture is rendered at as it hangs now. */
+  private isOfThisSize({ size }: Tile): boolean {
+    const { picture, frame, at } = this.hung!;
+    return size.width === framedSizeAt(picture, frame, at.longEdge).width;
   }
 
   /** Where a rectangle of a tile lies on the canvas: whole pixels, so that no seam shows between tiles. */
@@ -177,8 +189,7 @@ export class Surface {
     if (isApart || to.width <= 0 || to.height <= 0) return;
     const zoom = at.width / tile.size.width;
     // What is made for this size shows its pixels when it is enlarged; what stands in for it does not.
-    const isOfThisSize = tile.size.width === framedSizeAt(picture, frame, at.longEdge).width;
-    context.imageSmoothingEnabled = zoom < 1 || !isOfThisSize;
+    context.imageSmoothingEnabled = zoom < 1 || !this.isOfThisSize(tile);
     context.imageSmoothingQuality = zoom < 1 ? quality : 'low';
     context.drawImage(tile.canvas, to.x, to.y, to.width, to.height);
   }
