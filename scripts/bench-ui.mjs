@@ -264,8 +264,8 @@ await withServer(async url => {
   const settled = () =>
     page.waitForFunction(
       () => {
-        const { wanted, shown, fine } = document.querySelector('canvas[data-picture]').dataset;
-        return wanted === shown && fine === 'true';
+        const { wanted, shown, fine } = document.querySelector('canvas[data-picture]')?.dataset ?? {};
+        return shown && wanted === shown && fine === 'true';
       },
       null,
       { polling: 'raf' },
@@ -395,18 +395,6 @@ await withServer(async url => {
   );
   await page.locator('[data-tray]').last().click();
   await page.waitForTimeout(1500);
-  const box = await page.locator('[data-print]').boundingBox();
-  await untilFine(
-    'a stroke, from its end to the fine picture',
-    3,
-    async i => {
-      await page.mouse.move(box.x + 100, box.y + 120 + 60 * i);
-      await page.mouse.down();
-      await page.mouse.move(box.x + 260, box.y + 150 + 60 * i, { steps: 12 });
-      await page.mouse.up();
-    },
-    'pointerup',
-  );
   const toEdges = page.getByRole('slider', { name: 'To edges' });
   if (await toEdges.count()) {
     await toEdges.focus();

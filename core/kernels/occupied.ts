@@ -106,16 +106,19 @@ export function listMarked(cells: Uint8Array, side: number): Int32Array {
 
 /** The marked cells of a cube, and those that follow them along any of the axes. */
 export function withNext(cells: Uint8Array, side: number): Uint8Array {
-  let from = cells;
-  for (const step of [1, side, side * side]) {
-    const out = from.slice();
-    for (let i = 0; i + step < out.length; i++) {
-      // The last along an axis has none after it.
-      if (from[i] && ((i / step) & (side - 1)) !== side - 1) out[i + step] = 1;
+  const out = cells.slice();
+  const last = side - 1;
+  eachMarked(cells, side, (r, g, b) => {
+    const [r1, g1, b1] = [Math.min(last, r + 1), Math.min(last, g + 1), Math.min(last, b + 1)];
+    for (let i = r; i <= r1; i++) {
+      for (let j = g; j <= g1; j++) {
+        const at = (i * side + j) * side;
+        out[at + b] = 1;
+        out[at + b1] = 1;
+      }
     }
-    from = out;
-  }
-  return from;
+  });
+  return out;
 }
 
 /** The cells of a cube of half the side that touch a marked cell, at a corner at least. */

@@ -21,11 +21,12 @@ import { messageOf } from '../app/api';
 import { onReturn } from '../app/away';
 import { holds } from '../app/outdated';
 import { tell } from '../app/notices';
-import { keys, photographQuery, useChangePhotograph, usePhotograph, useSeries } from '../app/queries';
+import { keys, useChangePhotograph, usePhotograph, useSeries } from '../app/queries';
 import { Bar, Crumbs, Push, WallTones } from '../ui/bar';
 import { Button, IconButton } from '../ui/buttons';
 import { Wait } from '../ui/wait';
 import { Conflict } from '../takes/Conflict';
+import type { Beside } from '../engine/client';
 import { Details } from './Details';
 import { Opening } from './Opening';
 import { useKeys } from '../app/useKeys';
@@ -33,6 +34,7 @@ import { Refused } from '../takes/Refused';
 import { SavingMark } from '../takes/SavingMark';
 import { openSession, type TakeSession } from '../takes/session';
 import { Strip } from './Strip';
+import { useBeside } from './useBeside';
 import { Takes } from '../takes/Takes';
 import { TrayLine } from '../trays/TrayLine';
 import { useEdits } from '../takes/useEdits';
@@ -103,9 +105,6 @@ function useSession(takeId: string): { session: TakeSession | null; problem: str
   return { session: opened?.takeId === takeId ? opened.session : null, problem };
 }
 
-/** How long a photograph lies open before those beside it are prepared. */
-const NEIGHBOURS_MS = 900;
-
 function BenchOf({ photograph }: { photograph: Photograph }) {
   const series = useSeries(photograph.seriesId);
   const change = useChangePhotograph();
@@ -114,19 +113,7 @@ function BenchOf({ photograph }: { photograph: Photograph }) {
   const current = known ? takeId : photograph.currentTakeId;
   const { session, problem } = useSession(current);
 
-  const client = useQueryClient();
-  const { id } = photograph;
-  useEffect(() => {
-    // Those beside it are often next.
-    const all = series.data?.photographs ?? [];
-    const at = all.findIndex(p => p.id === id);
-    const timer = setTimeout(() => {
-      for (const beside of [all[at + 1], all[at - 1]]) {
-        if (beside) void client.prefetchQuery(photographQuery(beside.id));
-      }
-    }, NEIGHBOURS_MS);
-    return () => clearTimeout(timer);
-  }, [client, series.data, id]);
+  const beside = useBeside(photograph.id, series.data);
 
   const choose = (id: string) => {
     setTakeId(id);
@@ -152,6 +139,7 @@ function BenchOf({ photograph }: { photograph: Photograph }) {
       key={current}
       photograph={photograph}
       series={series.data}
+      beside={beside}
       session={session}
       onChooseTake={choose}
     />
@@ -170,11 +158,14 @@ const looksAlike = (a: Treatment, b: Treatment): boolean =>
 function BenchAtWork({
   photograph,
   series,
+  beside,
   session,
   onChooseTake,
 }: {
   photograph: Photograph;
   series: Series | undefined;
+  /** What may be opened next. */
+  beside: readonly Beside[];
   session: TakeSession;
   onChooseTake: (id: string) => void;
 }) {
@@ -198,11 +189,6 @@ function BenchAtWork({
 
   const { id, width, height, grey, damage } = photograph;
   const picture = useMemo(() => ({ id, width, height, grey, damage }), [id, width, height, grey, damage]);
-  const beside = useMemo(() => {
-    const all = series?.photographs ?? [];
-    const at = all.findIndex(p => p.id === id);
-    return [all[at + 1], all[at - 1]].filter(p => p !== undefined);
-  }, [series, id]);
   const lamp = Math.min(lampAt ?? treatment.steps.length, treatment.steps.length);
   const setLamp = useCallback(
     (at: number) => setLampAt(at >= session.state().treatment.steps.length ? null : at),

@@ -13,6 +13,7 @@ import { framedSize } from '../../core/frame/geometry';
 import { changeStep } from '../../core/treatment/edit';
 import { whileHeld } from '../../core/treatment/held';
 import { bareTreatment, type Treatment } from '../../core/treatment/schema';
+import type { Beside } from '../engine/client';
 import type { PictureInfo } from '../engine/tiles';
 import { BrushCursor } from '../areas/BrushCursor';
 import { PaintBar } from '../areas/PaintBar';
@@ -67,7 +68,7 @@ const bare = bareTreatment();
 export interface WorkplaceProps {
   picture: PictureInfo;
   /** Photographs that may be opened next. */
-  beside: readonly PictureInfo[];
+  beside: readonly Beside[];
   /** What stands about the picture is there too. */
   around: boolean;
   title: string;

@@ -1,5 +1,6 @@
 import { transfer, type Remote } from 'comlink';
 import type { Stroke } from '../../core/settings/fields';
+import type { Treatment } from '../../core/treatment/schema';
 import { EngineDied, livingEngine, type LivingEngine } from './living';
 import type { Done, Piece, Share, ShowRequest, Shown } from './screen';
 import type { PictureInfo } from './tiles';
@@ -46,6 +47,12 @@ interface Painting {
   base: ShowRequest;
   area: string;
   stroke: Stroke;
+}
+
+/** A picture that may be shown next, and as what. */
+export interface Beside {
+  picture: PictureInfo;
+  treatment: Treatment;
 }
 
 let views = 0;
@@ -116,11 +123,10 @@ export class PictureEngine {
   }
 
   /** Fetches the pixels of a picture as it would hang, for when it is shown. */
-  warm(picture: PictureInfo, viewport: Size, margin: number): void {
+  warm({ picture, treatment }: Beside, viewport: Size, margin: number): void {
     for (const [which, worker] of large.entries()) {
-      const { id, width, height, grey } = picture;
       const share = { which, of: workers };
-      void worker.once.warm({ id, width, height, grey }, viewport, margin, share).catch(() => undefined);
+      void worker.once.warm(picture, treatment, viewport, margin, share).catch(() => undefined);
     }
   }
 
@@ -160,6 +166,7 @@ export class PictureEngine {
     if (shown.length < all.length) return null;
     return {
       took: Math.max(...shown.map(s => s.took)),
+      planned: Math.max(...shown.map(s => s.planned)),
       pixels: shown.reduce((sum, s) => sum + s.pixels, 0),
       fine: shown.every(s => s.fine),
     };

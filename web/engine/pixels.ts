@@ -98,7 +98,8 @@ interface Surveyed {
   look: (plan: Plan) => Surveys;
 }
 
-function surveyed(of: Framed, treatment: Treatment): Promise<Surveyed> {
+/** The small picture that passes look at, and how they look. */
+export function surveyed(of: Framed, treatment: Treatment): Promise<Surveyed> {
   const edge = surveyEdge(of.edge);
   const geometry = geometryOf(sizeAt(of.picture, edge), treatment.frame);
   const whole = { picture: of.picture, edge, geometry, name: `${of.name} survey ${edge}` };

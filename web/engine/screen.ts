@@ -5,7 +5,6 @@ import { render8, withMargin, type Kept } from '../../core/engine/render';
 import type { Tile } from '../../core/frame/framing';
 import type { Surveys } from '../../core/engine/run';
 import { changedArea } from '../../core/engine/changes';
-import { asPhotographed } from '../../core/frame/crop';
 import { touchedBy } from '../../core/masks/touched';
 import { addStroke } from '../../core/treatment/areas';
 import type { Stroke } from '../../core/settings/fields';
@@ -14,7 +13,7 @@ import type { Occupied } from '../../core/kernels/occupied';
 import type { Treatment } from '../../core/treatment/schema';
 import { atHand } from './at-hand';
 import { common, isEmpty, levelOf, TILE, type Framed, type Level } from './levels';
-import { coloursRead, keptPixels, planner, surveysOf } from './pixels';
+import { coloursRead, keptPixels, planner, surveyed, surveysOf } from './pixels';
 import type { PictureInfo } from './tiles';
 import { place, printOf, zoomAt, type Placement, type Size, type View } from './view';
 
@@ -55,6 +54,8 @@ export interface Done {
 export interface Shown {
   /** Milliseconds that planning and rendering took. */
   took: number;
+  /** Those before the first tile was rendered: pixels fetched, tables baked, the picture looked at. */
+  planned: number;
   /** Pixels rendered anew. */
   pixels: number;
   /** The picture is within the engine's tolerance; false for some drafts. */
@@ -246,6 +247,17 @@ const pause = (() => {
 /** The long edge of the picture that is laid beneath, for what is not rendered yet when the view moves. */
 const BENEATH = 480;
 
+/** The rectangle about some as one, where it holds little else; else as they are. */
+function joinedWell(areas: readonly Rectangle[]): readonly Rectangle[] {
+  if (areas.length < 2) return areas;
+  const x = Math.min(...areas.map(a => a.x));
+  const y = Math.min(...areas.map(a => a.y));
+  const width = Math.max(...areas.map(a => a.x + a.width)) - x;
+  const height = Math.max(...areas.map(a => a.y + a.height)) - y;
+  const sum = areas.reduce((all, a) => all + a.width * a.height, 0);
+  return sum > 0.95 * width * height ? [{ x, y, width, height }] : areas;
+}
+
 /** A rectangle at another size of the same picture, widened to whole pixels. */
 function atSize(area: Rectangle, from: Size, to: Size): Rectangle {
   const [across, down] = [to.width / from.width, to.height / from.height];
@@ -347,10 +359,13 @@ async function showTiles(id: number, request: ShowRequest, share: Share): Promis
     const halved = shouldHalve(natural, pixels);
     const planning = performance.now() - began;
     const level = halved ? levelOf(picture, treatment.frame, at, viewport, 1, pointer) : natural;
+    // A table for the colours of the finer tiles does not serve for the coarser.
+    const planHere = halved ? planner(treatment, { grey, pixels: pixelsSeen, draft: true }) : plan;
     const mine = level.parts.filter(isMine);
+    const stale = joinedWell(wanted.filter(area => !isEmpty(area)));
     const [surveys, ...tiles] = await Promise.all([
-      surveysOf(plan, level.of, treatment),
-      ...mine.map(part => keptPixels(level.of, withMargin(plan, part, level.of.geometry))),
+      surveysOf(planHere, level.of, treatment),
+      ...mine.map(part => keptPixels(level.of, withMargin(planHere, part, level.of.geometry))),
     ]);
     if (screens.get(id) !== screen) return null;
     const resumed = performance.now();
@@ -364,16 +379,15 @@ async function showTiles(id: number, request: ShowRequest, share: Share): Promis
       });
     }
     mine.forEach((part, i) => {
-      const only = toRender(level.of, part, plan, true);
+      const only = toRender(level.of, part, planHere, true);
       count += only.width * only.height;
-      const made = renderPart(level.of, tiles[i], part, plan, surveys, only);
+      const made = renderPart(level.of, tiles[i], part, planHere, surveys, only);
       if (!halved) {
         send(screen, request, level.of, part, made, only);
         return;
       }
       // Where the finer tiles are right they are not drawn over.
-      for (const [k, area] of wanted.entries()) {
-        if (isEmpty(area)) continue;
+      for (const [k, area] of stale.entries()) {
         const seen = common(part, atSize(area, of.geometry, level.of.geometry));
         if (isEmpty(seen)) continue;
         const { width, height } = level.of.geometry;
@@ -385,6 +399,7 @@ async function showTiles(id: number, request: ShowRequest, share: Share): Promis
     const isFine = natural.parts.every(part => rendered.get(nameOf(of, part))?.fine);
     return {
       took: planning + performance.now() - resumed,
+      planned: planning,
       pixels: count,
       fine: !halved && isFine,
     };
@@ -393,6 +408,7 @@ async function showTiles(id: number, request: ShowRequest, share: Share): Promis
   const began = performance.now();
   const { plan, surveys, tiles, occupied } = await planned(request, of, natural.parts);
   if (isStale()) return null;
+  const ready = performance.now() - began;
   screen.colours = occupied ? { of: of.name, occupied } : null;
   let count = 0;
   for (const [i, part] of natural.parts.entries()) {
@@ -406,7 +422,7 @@ async function showTiles(id: number, request: ShowRequest, share: Share): Promis
   const took = performance.now() - began;
   if (isStale()) return null;
   void afterwards(screen, request, at, isStale).catch(() => undefined);
-  return { took, pixels: count, fine: true };
+  return { took, planned: ready, pixels: count, fine: true };
 }
 
 /** When a picture is there, what it will want next: itself whole and small, for where the view may move, and pixels of drafts. */
@@ -446,17 +462,20 @@ async function afterwards(
   }
 }
 
-/** Fetches the pixels that a picture would be shown with first, fitted, as it was photographed. */
+/** Fetches the pixels that a picture would be shown with first, fitted, and those that its steps look at. */
 export async function warm(
   picture: PictureInfo,
+  treatment: Treatment,
   viewport: Size,
   margin: number,
   share: Omit<Share, 'work'>,
 ): Promise<void> {
-  const frame = asPhotographed;
+  const { frame } = treatment;
   const at = place(printOf(picture, frame), viewport, { mode: 'fit' }, margin);
   const { of, parts } = levelOf(picture, frame, at, viewport, 0);
-  await Promise.all(parts.filter(isOf(share)).map(part => keptPixels(of, part)));
+  const plan = planner(treatment, { grey: picture.grey, pixels: 0 });
+  const own = parts.filter(isOf(share)).map(part => keptPixels(of, withMargin(plan, part, of.geometry)));
+  await Promise.all([...own, plan.surveyed && surveyed(of, treatment)]);
 }
 
 /** Whether a part is of a share. */
@@ -527,5 +546,5 @@ async function sendStroke(
   }
   now.points = stroke.points.length;
   now.key = plan.key;
-  return { took: performance.now() - began, pixels: count, fine: plan.fine };
+  return { took: performance.now() - began, planned: 0, pixels: count, fine: plan.fine };
 }

@@ -7,6 +7,7 @@ import type { PictureInfo } from '../engine/tiles';
 import { Reading } from './Reading';
 import { Tones } from './Tones';
 import type { OnWall, PictureTool } from './tool';
+import type { Beside } from '../engine/client';
 import { useDrawing, type Follow } from './useDrawing';
 import { BORDER, FOOT, useHanging } from './useHanging';
 import { usePointer } from './usePointer';
@@ -86,7 +87,7 @@ export interface PictureViewProps {
   /** The address of a small picture of it, for the first moment. */
   small?: string;
   /** Pictures that may be shown next: their pixels are fetched when there is nothing else to do. */
-  beside?: readonly PictureInfo[];
+  beside?: readonly Beside[];
   /** What is laid over the picture. */
   children?: (onWall: OnWall) => ReactNode;
 }

@@ -1,15 +1,23 @@
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState, type RefObject } from 'react';
 import type { Treatment } from '../../core/treatment/schema';
 import { noteAway, onReturn } from '../app/away';
-import { PictureEngine } from '../engine/client';
+import { PictureEngine, type Beside } from '../engine/client';
 import type { ShowRequest } from '../engine/screen';
 import { Surface, type Reading } from '../engine/surface';
 import { PIXELS_AWAY, type PictureInfo } from '../engine/tiles';
 import type { Live } from './tool';
 import type { Hanging } from './useHanging';
 
-/** How long a picture must stay as it is before a draft of it is made fine. */
+/** How long a picture must stay as it is before a draft of it is made fine: longer while a pointer or a key is down, since more may come. */
 const REFINE_MS = 28;
+const REFINE_HELD_MS = 120;
+
+/** Whether a pointer or a key is down anywhere on the page. */
+let isHeld = false;
+for (const type of ['pointerdown', 'keydown']) window.addEventListener(type, () => (isHeld = true), true);
+for (const type of ['pointerup', 'pointercancel', 'keyup', 'blur']) {
+  window.addEventListener(type, () => (isHeld = false), true);
+}
 
 /** How long nothing must have changed before what may come next is fetched. */
 const WARM_MS = 1200;
@@ -33,7 +41,7 @@ export interface Wanted {
   /** The address of a small picture of it, for the first moment. */
   small?: string;
   /** Pictures that may be shown next. */
-  beside?: readonly PictureInfo[];
+  beside?: readonly Beside[];
 }
 
 export interface Drawing {
@@ -84,20 +92,23 @@ export function useDrawing({
     const hung = new Surface(canvas, piece => made.missing(piece));
     const made = new PictureEngine(
       piece => hung.take(piece),
-      (request, { took, pixels, fine }) => {
+      (request, { took, planned, pixels, fine }) => {
         setFault(null);
         setShown(true);
         if (fine && request.content === contents.current) hung.settle(request.content);
-        if (pixels) performance.mark('picture shown', { detail: { took, pixels, fine } });
+        if (pixels) performance.mark('picture shown', { detail: { took, planned, pixels, fine } });
         canvas.dataset.shown = String(request.serial);
         canvas.dataset.fine = String(fine);
         if (fine) return;
         clearTimeout(refining);
-        refining = setTimeout(() => {
-          if (request.serial === serials.current && asked.current) {
-            made.show({ ...asked.current, draft: false });
-          }
-        }, REFINE_MS);
+        refining = setTimeout(
+          () => {
+            if (request.serial === serials.current && asked.current) {
+              made.show({ ...asked.current, draft: false });
+            }
+          },
+          isHeld ? REFINE_HELD_MS : REFINE_MS,
+        );
       },
       error => {
         setFault(error.message);
