@@ -38,22 +38,24 @@ function seenOf(name: string, by: unknown): Seen {
  * The colours that the first table of a plan reads: of tiles of a picture and of those seen before, and of the small one
  * that its passes look at.
  * @param bare the plan, with whatever tables
+ * @param looked the size at which they look
  */
 export async function coloursRead(
   bare: Plan,
   of: Framed,
   treatment: Treatment,
   tiles: readonly Tile[],
+  looked: Framed,
 ): Promise<Occupied> {
   const all: { tile: Tile; of: Framed }[] = tiles.map(tile => ({ tile, of }));
   if (bare.surveyed) {
-    const { tile, whole } = await surveyed(of, treatment);
+    const { tile, whole } = await surveyed(looked, treatment);
     all.push({ tile, of: whole });
   }
   const [first] = bare.passes;
   const prepares = first?.kind === 'field' && first.prepares;
   const alone = { ...bare, passes: bare.passes.slice(0, 1), surveyed: true };
-  const surveys = prepares ? await surveysOf(alone, of, treatment) : [];
+  const surveys = prepares ? await surveysOf(alone, looked, treatment) : [];
   const colours = seenOf(of.name, surveys[0]?.field);
   const fresh = all.filter(({ tile }) => !colours.tiles.has(tile.codes));
   if (!fresh.length) return colours.cells;

@@ -304,6 +304,8 @@ async function planned(
   { picture, treatment }: Pick<ShowRequest, 'picture' | 'treatment'>,
   of: Framed,
   parts: readonly Rectangle[],
+  /** The size at which the whole picture is looked at: what is found serves at any. */
+  looked: Framed = of,
 ): Promise<{ plan: Plan; surveys: Surveys; tiles: Tile[]; occupied?: Occupied }> {
   const { grey } = picture;
   const pixels = parts.length * TILE * TILE;
@@ -311,9 +313,9 @@ async function planned(
   const bare = planner(treatment, { grey, pixels: 0 });
   const tiles = await Promise.all(parts.map(part => keptPixels(of, withMargin(bare, part, of.geometry))));
   // Fine tables hold the colours that are there alone.
-  const occupied = grey ? undefined : await coloursRead(bare, of, treatment, tiles);
+  const occupied = grey ? undefined : await coloursRead(bare, of, treatment, tiles, looked);
   const plan = planner(treatment, { grey, pixels, occupied });
-  return { plan, surveys: await surveysOf(plan, of, treatment), tiles, occupied };
+  return { plan, surveys: await surveysOf(plan, looked, treatment), tiles, occupied };
 }
 
 /** Says on the port when work is done: its answer may else be there before its last pieces. */
@@ -364,7 +366,8 @@ async function showTiles(id: number, request: ShowRequest, share: Share): Promis
     const mine = level.parts.filter(isMine);
     const stale = joinedWell(wanted.filter(area => !isEmpty(area)));
     const [surveys, ...tiles] = await Promise.all([
-      surveysOf(planHere, level.of, treatment),
+      // What is found in the whole picture serves at any size.
+      surveysOf(planHere, of, treatment),
       ...mine.map(part => keptPixels(level.of, withMargin(planHere, part, level.of.geometry))),
     ]);
     if (screens.get(id) !== screen) return null;
@@ -452,7 +455,8 @@ async function afterwards(
   const small = { ...at, longEdge: Math.min(at.longEdge, BENEATH), x: 0, y: 0 };
   const all = { width: at.width, height: at.height };
   const { of, parts } = levelOf(picture, treatment.frame, small, all, 0);
-  const beneath = await planned(request, of, parts);
+  const natural = levelOf(picture, treatment.frame, at, viewport, 0);
+  const beneath = await planned(request, of, parts, natural.of);
   for (const [i, part] of parts.entries()) {
     await pause();
     if (isStale()) return;
