@@ -18,6 +18,8 @@ export interface Kept {
   of?: Codes;
   from?: Grid;
   greys?: Float32Array;
+  /** The rectangle of the tile that the rest belongs to: with another margin around it, it is another. */
+  over?: Rectangle;
   /** The state before the pass that changed last. */
   checkpoint?: Checkpoint;
   /** What the passes found from the place alone. */
@@ -144,6 +146,12 @@ function treatRows(
     runPlan(plan, tile.codes, tile, geometry, surveys, onBand);
     return;
   }
+  const { x, y, width, height } = tile;
+  const { over } = kept;
+  if (over && (over.x !== x || over.y !== y || over.width !== width || over.height !== height)) {
+    kept.checkpoint = kept.placed = kept.lastKeys = undefined;
+  }
+  kept.over = { x, y, width, height };
   const keys = plan.passes.map(p => p.key);
   const last = kept.lastKeys;
   const changed = last ? keys.findIndex((key, i) => key !== last[i]) : -1;
