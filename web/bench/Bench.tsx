@@ -41,6 +41,7 @@ import { useEdits } from '../takes/useEdits';
 import { Workplace } from './Workplace';
 
 const Frame = styled.div`
+  background: #dcdcdc;
   height: 100vh;
   display: grid;
   grid-template: var(--bar) minmax(0, 1fr) var(--line) / var(--strip) minmax(0, 1fr) var(--panel);
@@ -288,7 +289,7 @@ function BenchAtWork({
           Send out
         </Button>
       </Bar>
-      {around ? <Strip series={series} current={photograph} /> : <div />}
+      <Strip series={series} current={photograph} />
       <Workplace
         around={around}
         picture={picture}
