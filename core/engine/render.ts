@@ -1,4 +1,4 @@
-import { readCodes, readGreyCodes, spreadGrey, toCodes, write16, write8 } from '../kernels/codes';
+import { readCodes, readGreyCodes, spreadGrey, write16, write8 } from '../kernels/codes';
 import { readGrid, type Codes, type Grid } from '../kernels/grid';
 import { readRamp, writeRamp8, type Ramp } from '../kernels/ramp';
 import { runExact } from '../kernels/exact';
@@ -165,9 +165,6 @@ function treatRows(
   kept.lastKeys = keys;
 }
 
-/** Pixels prepared at a time. */
-const LOT = 24_576;
-
 /** The codes of a tile as the first table of colours of a plan reads them: prepared, where the plan begins so. */
 export const preparedCodes = (
   plan: Plan,
@@ -189,36 +186,11 @@ function preparedTile(
   if (known && known.of === tile.codes && known.by === by) return { ...tile, codes: known.codes };
   const { width, height } = tile;
   const codes = new Uint16Array(width * height * 3);
-  if (pass.field.ownCodes) {
-    const { x, y } = tile;
-    pass.field.ownCodes(
-      tile.codes,
-      { x, y, width, height, scale: geometry, placeOf: geometry.placeOf },
-      by,
-      codes,
-    );
-    if (kept) kept.prepared = { of: tile.codes, by, codes };
-    return { ...tile, codes };
-  }
-  const rows = Math.max(1, Math.floor(LOT / width));
-  const beneath = new Float32Array(rows * width * 3);
-  const ready = new Float32Array(rows * width * 3);
-  for (let row = 0; row < height; row += rows) {
-    const count = Math.min(rows, height - row) * width;
-    readCodes(tile.codes, row * width, count, beneath);
-    const region = {
-      rgb: beneath.subarray(0, count * 3),
-      x: tile.x,
-      y: tile.y + row,
-      width,
-      height: count / width,
-      scale: geometry,
-      placeOf: geometry.placeOf,
-    };
-    const out = ready.subarray(0, count * 3);
-    pass.field.own(region, by, out, out);
-    toCodes(out, count, codes.subarray(row * width * 3, (row * width + count) * 3));
-  }
+  const { ownCodes } = pass.field;
+  if (!ownCodes) throw new RangeError(`what ${pass.step.kind} prepares is not made of codes`);
+  const { x, y } = tile;
+  const region = { x, y, width, height, scale: geometry, placeOf: geometry.placeOf };
+  ownCodes(tile.codes, region, by, codes);
   if (kept) kept.prepared = { of: tile.codes, by, codes };
   return { ...tile, codes };
 }

@@ -82,7 +82,7 @@ export interface PictureViewProps {
   follow?: Follow;
   /** What has no colour steps back. */
   colouredMarked?: boolean;
-  /** Labels below the picture take two rows, the tools' own in place of those of the picture. */
+  /** The tools' own labels below the picture, in place of those of the picture. */
   bar?: ReactNode;
   /** The address of a small picture of it, for the first moment. */
   small?: string;
