@@ -45,6 +45,8 @@ interface Kernels {
   columns: Kernel;
   strewn: Kernel;
   grains: Kernel;
+  boxMean: Kernel;
+  colourLines: Kernel;
   blend: Kernel;
   calm: Kernel;
   reweigh: Kernel;

@@ -7,10 +7,11 @@ import { reweigh } from './base-layers';
 import { calmChroma } from './calm';
 import { mixColour } from './colour-mix';
 import { gaussian, gaussianTaps } from './gaussian';
+import { colourGuided } from './guided';
 import { halve, halveRows } from './halve';
 import { linesOf } from './lines';
 import { grainPlane } from './grain';
-import { planeOf, readPlane, type Plane } from './planes';
+import { boxMean, planeOf, readPlane, type Plane } from './planes';
 import { sharpenBy } from './unsharp';
 
 /** The filters that look at neighbours or at places, each beside the plain formula that it was compiled from. */
@@ -364,6 +365,68 @@ describe('grain', () => {
           );
         });
         expect(worst(grains, wanted)).toBeLessThan(1e-5);
+      }),
+    );
+  });
+});
+
+describe('a mean over a square', () => {
+  it('is that of the numbers there, cut off at the edges', () => {
+    all(
+      fc.property(sides, sides, fc.integer({ min: 0, max: 40 }), seeds, (width, height, radius, seed) => {
+        const plane = planeFrom(width, height, seed, -2, 2);
+        const wanted = Float64Array.from(plane.values, (_, i) => {
+          const [x, y] = [i % width, Math.floor(i / width)];
+          let [sum, count] = [0, 0];
+          for (let v = Math.max(0, y - radius); v <= Math.min(height - 1, y + radius); v++) {
+            for (let u = Math.max(0, x - radius); u <= Math.min(width - 1, x + radius); u++) {
+              sum += plane.values[v * width + u];
+              count++;
+            }
+          }
+          return sum / count;
+        });
+        const before = plane.values.slice();
+        expect(worst(boxMean(plane, radius).values, wanted)).toBeLessThan(1e-6);
+        expect(plane.values).toEqual(before);
+      }),
+    );
+  });
+});
+
+describe('lines through colours', () => {
+  const three = (width: number, height: number, seed: number): [Plane, Plane, Plane] => [
+    planeFrom(width, height, seed),
+    planeFrom(width, height, seed + 1),
+    planeFrom(width, height, seed + 2),
+  ];
+
+  it('give back what is a straight function of the colours', () => {
+    const weights = fc.array(fc.double({ min: -1, max: 1, noNaN: true }), { minLength: 4, maxLength: 4 });
+    all(
+      fc.property(fc.integer({ min: 12, max: 40 }), weights, seeds, (side, [r, g, b, d], seed) => {
+        const guide = three(side, side, seed);
+        const input = planeOf(side, side);
+        const [red, green, blue] = guide.map(p => p.values);
+        for (let i = 0; i < side * side; i++) input.values[i] = r * red[i] + g * green[i] + b * blue[i] + d;
+        const [found] = colourGuided(guide, [input], 5, 1e-7);
+        expect(worst(found.a[0].values, new Float32Array(side * side).fill(r))).toBeLessThan(1e-3);
+        expect(worst(found.a[2].values, new Float32Array(side * side).fill(b))).toBeLessThan(1e-3);
+        expect(worst(found.d.values, new Float32Array(side * side).fill(d))).toBeLessThan(1e-3);
+      }),
+    );
+  });
+
+  it('give the mean where colours do not differ by more than counts, whatever else is asked for with it', () => {
+    all(
+      fc.property(fc.integer({ min: 4, max: 40 }), seeds, (side, seed) => {
+        const guide = three(side, side, seed);
+        const input = planeFrom(side, side, seed + 9);
+        const [found] = colourGuided(guide, [input], 3, 1e6);
+        const mean = boxMean(boxMean(input, 3), 3);
+        expect(worst(found.d.values, mean.values)).toBeLessThan(1e-5);
+        const [, second] = colourGuided(guide, [guide[0], input], 3, 1e6);
+        expect(second.d.values).toEqual(found.d.values);
       }),
     );
   });

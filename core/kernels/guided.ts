@@ -1,3 +1,4 @@
+import { compiled } from './compiled';
 import { boxMean, planeOf, type Plane } from './planes';
 
 /**
@@ -39,6 +40,16 @@ export function guided(guide: Plane, input: Plane, radius: number, epsilon: numb
   return { a: boxMean(a, radius), b: boxMean(b, radius) };
 }
 
+/** The channels whose products a 3 by 3 system is made of. */
+const PAIRS = [
+  [0, 0],
+  [0, 1],
+  [0, 2],
+  [1, 1],
+  [1, 2],
+  [2, 2],
+] as const;
+
 /** Coefficients over a guide of three channels: q = a · (r, g, b) + d. */
 export interface ColourGuided {
   a: [Plane, Plane, Plane];
@@ -56,54 +67,24 @@ export function colourGuided(
   epsilon: number,
 ): ColourGuided[] {
   const [{ width, height }] = guide;
+  const count = width * height;
+  const { kernels, workspace } = compiled();
   const means = guide.map(g => boxMean(g, radius));
-  const pairs = [
-    [0, 0],
-    [0, 1],
-    [0, 2],
-    [1, 1],
-    [1, 2],
-    [2, 2],
-  ].map(([i, j]) => boxMean(product(guide[i], guide[j]), radius));
-  const ofInputs = inputs.map(input => ({
-    mean: boxMean(input, radius).values,
-    products: guide.map(g => boxMean(product(g, input), radius).values),
-    a: [planeOf(width, height), planeOf(width, height), planeOf(width, height)] as [Plane, Plane, Plane],
-    d: planeOf(width, height),
-  }));
-  for (let i = 0; i < width * height; i++) {
-    const r = means[0].values[i];
-    const g = means[1].values[i];
-    const b = means[2].values[i];
-    const rr = pairs[0].values[i] - r * r + epsilon;
-    const rg = pairs[1].values[i] - r * g;
-    const rb = pairs[2].values[i] - r * b;
-    const gg = pairs[3].values[i] - g * g + epsilon;
-    const gb = pairs[4].values[i] - g * b;
-    const bb = pairs[5].values[i] - b * b + epsilon;
-    const c00 = gg * bb - gb * gb;
-    const c01 = rb * gb - rg * bb;
-    const c02 = rg * gb - rb * gg;
-    const c11 = rr * bb - rb * rb;
-    const c12 = rg * rb - rr * gb;
-    const c22 = rr * gg - rg * rg;
-    const determinant = rr * c00 + rg * c01 + rb * c02;
-    for (const { mean, products, a, d } of ofInputs) {
-      const p = mean[i];
-      const rp = products[0][i] - r * p;
-      const gp = products[1][i] - g * p;
-      const bp = products[2][i] - b * p;
-      const ar = (c00 * rp + c01 * gp + c02 * bp) / determinant;
-      const ag = (c01 * rp + c11 * gp + c12 * bp) / determinant;
-      const ab = (c02 * rp + c12 * gp + c22 * bp) / determinant;
-      a[0].values[i] = ar;
-      a[1].values[i] = ag;
-      a[2].values[i] = ab;
-      d.values[i] = p - ar * r - ag * g - ab * b;
-    }
-  }
-  return ofInputs.map(({ a, d }) => ({
-    a: a.map(plane => boxMean(plane, radius)) as [Plane, Plane, Plane],
-    d: boxMean(d, radius),
-  }));
+  const pairs = PAIRS.map(([i, j]) => boxMean(product(guide[i], guide[j]), radius));
+  const ofInputs = inputs.map(input => [
+    boxMean(input, radius),
+    ...guide.map(g => boxMean(product(g, input), radius)),
+  ]);
+  return ofInputs.map(ofInput => {
+    const planes = [...means, ...pairs, ...ofInput];
+    const bytes = count * Float32Array.BYTES_PER_ELEMENT;
+    const { buffer, at } = workspace((planes.length + 4) * bytes);
+    planes.forEach((plane, i) => new Float32Array(buffer, at + i * bytes, count).set(plane.values));
+    const inputAt = at + (means.length + pairs.length) * bytes;
+    const linesAt = at + planes.length * bytes;
+    kernels.colourLines(at, inputAt, count, epsilon, linesAt);
+    const lines = [0, 1, 2, 3].map(i => new Float32Array(buffer, linesAt + i * bytes, count).slice());
+    const [r, g, b, d] = lines.map(values => boxMean({ width, height, values }, radius));
+    return { a: [r, g, b], d };
+  });
 }

@@ -1,3 +1,5 @@
+import { compiled } from './compiled';
+
 /** Filters over single planes of numbers, row by row. */
 
 /** One number a pixel. */
@@ -36,50 +38,14 @@ export function halvePlane({ width, height, values }: Plane): Plane {
  */
 export function boxMean({ width, height, values }: Plane, radius: number): Plane {
   if (radius < 1) return { width, height, values: values.slice() };
-  const across = new Float32Array(width * height);
-  for (let y = 0; y < height; y++) {
-    const row = y * width;
-    let sum = 0;
-    let count = 0;
-    for (let x = 0; x < Math.min(radius, width); x++) {
-      sum += values[row + x];
-      count++;
-    }
-    for (let x = 0; x < width; x++) {
-      const enter = x + radius;
-      if (enter < width) {
-        sum += values[row + enter];
-        count++;
-      }
-      const leave = x - radius - 1;
-      if (leave >= 0) {
-        sum -= values[row + leave];
-        count--;
-      }
-      across[row + x] = sum / count;
-    }
-  }
-  const out = new Float32Array(width * height);
-  const sums = new Float64Array(width);
-  let count = 0;
-  for (let y = 0; y < Math.min(radius, height); y++) {
-    for (let x = 0; x < width; x++) sums[x] += across[y * width + x];
-    count++;
-  }
-  for (let y = 0; y < height; y++) {
-    const enter = y + radius;
-    if (enter < height) {
-      for (let x = 0; x < width; x++) sums[x] += across[enter * width + x];
-      count++;
-    }
-    const leave = y - radius - 1;
-    if (leave >= 0) {
-      for (let x = 0; x < width; x++) sums[x] -= across[leave * width + x];
-      count--;
-    }
-    for (let x = 0; x < width; x++) out[y * width + x] = sums[x] / count;
-  }
-  return { width, height, values: out };
+  const { kernels, workspace } = compiled();
+  const planeBytes = (values.byteLength + 79) & ~63;
+  const { buffer, at } = workspace(2 * planeBytes + (width + 8) * Float64Array.BYTES_PER_ELEMENT);
+  const plane = new Float32Array(buffer, at, width * height);
+  plane.set(values);
+  // What is read is read before what is written there.
+  kernels.boxMean(at, width, height, radius, at + planeBytes, at + 2 * planeBytes, at);
+  return { width, height, values: plane.slice() };
 }
 
 /** The smallest (sign 1) or largest (sign -1) value within a square of side 2·radius + 1. */

@@ -7,6 +7,7 @@ export { readColours16, readColours8, readGreys16, readGreys8 } from './grid';
 export { halve16, halve8 } from './halve';
 export { blend, calm, reweigh } from './lines';
 export { mark16, mark8 } from './mark';
+export { boxMean, colourLines } from './mean';
 export { mixColour } from './mix';
 export { readRamp, throughRamp, writeRamp8 } from './ramp';
 export { dim } from './shade';
