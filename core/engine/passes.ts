@@ -3,6 +3,7 @@ import { coverageOf, type Coverage } from '../masks/coverage';
 import { isWhole } from '../masks/reach';
 import type { Field, Laid, Point, StepContext } from '../steps/define';
 import type { Step, Treatment } from '../treatment/schema';
+import { abandonable } from './abandoned';
 import { bakeColours, bakeGreys, growColours, type Baked } from './bake';
 import type { Occupied } from '../kernels/occupied';
 import type { KeptTables } from './kept-tables';
@@ -43,6 +44,8 @@ export interface PlanContext {
   occupied?: Occupied;
   /** For a first answer: the coarsest tables, fine or not (half within 0.2/255, a few off by 5). */
   draft?: boolean;
+  /** Asked while tables are baked: where it says so, planning throws `Abandoned`, and keeps what it had. */
+  isAbandoned?: () => boolean;
 }
 
 /** A picture with fewer pixels than this is rendered exactly: a table would cost more than it saves. */
@@ -90,6 +93,9 @@ export const keyOfSteps = (treatment: Treatment, grey: boolean, steps: readonly 
 const occupiedHere = ({ context, passes }: Layout): Occupied | null =>
   passes.every(p => p.kind === 'field' && p.prepares) ? (context.occupied ?? null) : null;
 
+const mayBeGivenUp = (point: Point, { isAbandoned }: PlanContext): Point =>
+  isAbandoned ? abandonable(point, isAbandoned) : point;
+
 /** A point over colours as a table, where the pixels are worth one. */
 function bakedColours(
   layout: Layout,
@@ -104,8 +110,10 @@ function bakedColours(
   return kept.of(
     JSON.stringify(['grid', channels, name]),
     context.draft ?? false,
-    (coarse, read, known) =>
-      known && read ? growColours(known, point, read) : bakeColours(point, channels, coarse, read),
+    (coarse, read, known) => {
+      const asked = mayBeGivenUp(point, context);
+      return known && read ? growColours(known, asked, read) : bakeColours(asked, channels, coarse, read);
+    },
     occupied,
   );
 }
@@ -146,7 +154,7 @@ function addPoints(
   else if (!reads && layout.grey && context.pixels > 0) {
     const [from, to] = layout.span;
     made = kept.of(JSON.stringify(['ramp', from, to, name]), draft, coarse =>
-      bakeGreys(point, from, to, coarse),
+      bakeGreys(mayBeGivenUp(point, context), from, to, coarse),
     );
   } else if (!reads)
     made = bakedColours(layout, point, leavesGrey ? 1 : 3, name, pixels, occupiedHere(layout));

@@ -70,6 +70,8 @@ export class PictureEngine {
   private busy = false;
   private closed = false;
   private readonly id = ++views;
+  /** The serial of what was asked for last, where workers can look while they are busy. */
+  private readonly newest = self.crossOriginIsolated ? new Int32Array(new SharedArrayBuffer(4)) : null;
   private readonly ports: (MessagePort | null)[] = large.map(() => null);
   /** Told when all pieces of some work have come, by its number. */
   private readonly sent = new Map<number, () => void>();
@@ -106,20 +108,24 @@ export class PictureEngine {
       if ('done' in data) this.sent.get(data.done)?.();
       else if (!this.closed) this.onPiece(data);
     };
-    const attached = large[k].once.attach(this.id, transfer(port2, [port2]));
+    const attached = large[k].once.attach(this.id, transfer(port2, [port2]), this.newest);
     attached.catch(() => undefined);
     return attached;
   }
 
   show(request: ShowRequest): void {
+    this.ask(request);
+  }
+
+  private ask(request: ShowRequest | Painting): void {
+    if (this.newest) Atomics.store(this.newest, 0, request.serial);
     this.waiting = request;
     if (!this.busy) void this.work();
   }
 
   /** Shows a stroke that is under way on a picture; the same picture for all of a stroke. */
   paint(painting: Painting): void {
-    this.waiting = painting;
-    if (!this.busy) void this.work();
+    this.ask(painting);
   }
 
   /** Fetches the pixels of a picture as it would hang, for when it is shown. */
@@ -156,7 +162,8 @@ export class PictureEngine {
       this.base = null;
       if (workers > 1) {
         // Tables are baked once for all.
-        const tables = await large[0].once.prepare(request);
+        const tables = await large[0].once.prepare(this.id, request);
+        if (!tables) return null;
         await Promise.all(large.slice(1).map(worker => worker.once.learn(tables)));
       }
       each = (which, share) => large[which].once.show(this.id, request, share);

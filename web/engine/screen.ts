@@ -4,6 +4,7 @@ import type { Plan } from '../../core/engine/plan';
 import { render8, withMargin, type Kept } from '../../core/engine/render';
 import type { Tile } from '../../core/frame/framing';
 import type { Surveys } from '../../core/engine/run';
+import { Abandoned } from '../../core/engine/abandoned';
 import { changedArea } from '../../core/engine/changes';
 import { touchedBy } from '../../core/masks/touched';
 import { addStroke } from '../../core/treatment/areas';
@@ -95,6 +96,8 @@ const rendered = new Map<string, Rendered>();
 /** A surface on the page: its port, what it has of each tile, what was asked for last, and what was painted on last. */
 interface Screen {
   port: MessagePort;
+  /** Holds the serial of what the page asked for last, where memory can be shared: to be seen while this is busy. */
+  newest: Int32Array | null;
   /** By tile: what was sent last of it. */
   sent: Map<string, { version: number; marking: ShowRequest['marking'] }>;
   /** The colours of what was last rendered finely, and of which level that was. */
@@ -105,8 +108,14 @@ interface Screen {
 /** The surfaces of the page by the numbers of their views. To one that is gone nothing is sent any more. */
 const screens = new Map<number, Screen>();
 
-export function attach(id: number, port: MessagePort): void {
-  const screen: Screen = { port, sent: new Map(), colours: null, latest: 0, painted: null };
+/** Whether something else is wanted of a screen by now than what has a serial. */
+const staleness = (id: number, screen: Screen, serial: number) => () =>
+  screens.get(id) !== screen ||
+  screen.latest !== serial ||
+  (screen.newest !== null && Atomics.load(screen.newest, 0) !== serial);
+
+export function attach(id: number, port: MessagePort, newest: Int32Array | null): void {
+  const screen: Screen = { port, newest, sent: new Map(), colours: null, latest: 0, painted: null };
   screens.set(id, screen);
   // The page has let a tile go that it was thought to have.
   port.onmessage = ({ data }: MessageEvent<Piece>) => {
@@ -271,14 +280,17 @@ function atSize(area: Rectangle, from: Size, to: Size): Rectangle {
   };
 }
 
-/** The tables that a picture needs, for workers that share its tiles: baked by one for all. */
-export async function prepare(request: ShowRequest): Promise<KeptTable[]> {
-  const { picture, treatment, viewport, view, margin, draft } = request;
+/** The tables that a picture needs, for workers that share its tiles: baked by one for all. Null where they are no longer wanted. */
+export async function prepare(id: number, request: ShowRequest): Promise<KeptTable[] | null> {
+  const { picture, treatment, viewport, view, margin, draft, serial } = request;
+  const screen = screens.get(id);
+  if (!screen) return null;
+  screen.latest = serial;
   await atHand(treatment);
   const at = place(printOf(picture, treatment.frame), viewport, view, margin);
   const { of, parts } = levelOf(picture, treatment.frame, at, viewport, 0);
   if (draft) planner(treatment, { grey: picture.grey, pixels: parts.length * TILE * TILE, draft });
-  else await planned({ picture, treatment }, of, parts);
+  else if (!(await planned(request, of, parts, staleness(id, screen, serial)))) return null;
   return shareTables(planner.tables());
 }
 
@@ -299,14 +311,15 @@ function shareTables(tables: KeptTable[]): KeptTable[] {
   return tables;
 }
 
-/** The fine plan of a request for some parts, what its passes find, and the parts' pixels. */
+/** The fine plan of a request for some parts, what its passes find, and the parts' pixels; null where it went stale meanwhile. */
 async function planned(
   { picture, treatment }: Pick<ShowRequest, 'picture' | 'treatment'>,
   of: Framed,
   parts: readonly Rectangle[],
+  isStale: () => boolean,
   /** The size at which the whole picture is looked at: what is found serves at any. */
   looked: Framed = of,
-): Promise<{ plan: Plan; surveys: Surveys; tiles: Tile[]; occupied?: Occupied }> {
+): Promise<{ plan: Plan; surveys: Surveys; tiles: Tile[]; occupied?: Occupied } | null> {
   const { grey } = picture;
   const pixels = parts.length * TILE * TILE;
   // A plan without pixels bakes nothing, but says what it needs.
@@ -314,8 +327,14 @@ async function planned(
   const tiles = await Promise.all(parts.map(part => keptPixels(of, withMargin(bare, part, of.geometry))));
   // Fine tables hold the colours that are there alone.
   const occupied = grey ? undefined : await coloursRead(bare, of, treatment, tiles, looked);
-  const plan = planner(treatment, { grey, pixels, occupied });
-  return { plan, surveys: await surveysOf(plan, looked, treatment), tiles, occupied };
+  if (isStale()) return null;
+  try {
+    const plan = planner(treatment, { grey, pixels, occupied, isAbandoned: isStale });
+    return { plan, surveys: await surveysOf(plan, looked, treatment), tiles, occupied };
+  } catch (error) {
+    if (error instanceof Abandoned) return null;
+    throw error;
+  }
 }
 
 /** Says on the port when work is done: its answer may else be there before its last pieces. */
@@ -347,7 +366,7 @@ async function showTiles(id: number, request: ShowRequest, share: Share): Promis
   const at = place(printOf(picture, treatment.frame), viewport, view, margin);
   const natural = levelOf(picture, treatment.frame, at, viewport, 0, pointer);
   const isMine = isOf(share);
-  const isStale = () => screens.get(id) !== screen || screen.latest !== request.serial;
+  const isStale = staleness(id, screen, request.serial);
   const { of } = natural;
 
   if (draft) {
@@ -409,8 +428,9 @@ async function showTiles(id: number, request: ShowRequest, share: Share): Promis
   }
 
   const began = performance.now();
-  const { plan, surveys, tiles, occupied } = await planned(request, of, natural.parts);
-  if (isStale()) return null;
+  const ahead = await planned(request, of, natural.parts, isStale);
+  if (!ahead || isStale()) return null;
+  const { plan, surveys, tiles, occupied } = ahead;
   const ready = performance.now() - began;
   screen.colours = occupied ? { of: of.name, occupied } : null;
   let count = 0;
@@ -456,7 +476,8 @@ async function afterwards(
   const all = { width: at.width, height: at.height };
   const { of, parts } = levelOf(picture, treatment.frame, small, all, 0);
   const natural = levelOf(picture, treatment.frame, at, viewport, 0);
-  const beneath = await planned(request, of, parts, natural.of);
+  const beneath = await planned(request, of, parts, isStale, natural.of);
+  if (!beneath) return;
   for (const [i, part] of parts.entries()) {
     await pause();
     if (isStale()) return;

@@ -163,8 +163,8 @@ describe('the surface', () => {
     await fc.assert(
       fc.asyncProperty(
         fc.array(step, { minLength: 1, maxLength: 9 }),
-        fc.boolean(),
-        async (steps, hurried) => {
+        fc.record({ hurried: fc.boolean(), interrupted: fc.boolean(), prepared: fc.boolean() }),
+        async (steps, { hurried, interrupted, prepared }) => {
           const { port1, port2 } = new MessageChannel();
           const canvas = new Canvas();
           // eslint-disable-next-line no-restricted-syntax -- as much of the browser's own as is used here
@@ -175,14 +175,15 @@ describe('the surface', () => {
             else surface.take(data);
           });
           const id = ++views;
+          const newest = new Int32Array(new SharedArrayBuffer(4));
           // eslint-disable-next-line no-restricted-syntax -- as much of the browser's own as is used here
-          screen.attach(id, port2 as never);
+          screen.attach(id, port2 as never, newest);
           const view: View = { mode: 'fit' };
           const at = place(printOf(picture, asPhotographed), viewport, view, MARGIN);
           surface.hang({ picture, frame: asPhotographed, at, viewport });
 
           let serial = 0;
-          const show = async (treatment: Treatment, content: number, draft: boolean) => {
+          const show = async (treatment: Treatment, content: number, draft: boolean, isLast = false) => {
             const work = ++serial;
             const pieces = new Promise<void>(done => waiting.set(work, done));
             const request: ShowRequest = {
@@ -197,6 +198,13 @@ describe('the surface', () => {
               marking: null,
               draft,
             };
+            newest[0] = serial;
+            // A fine picture is given up while its tables are baked, as if the page had asked for another.
+            if (!draft && interrupted && !isLast) newest[0]++;
+            if (prepared) {
+              const tables = await screen.prepare(id, request);
+              if (tables) screen.learn(tables);
+            }
             const shown = await screen.show(id, request, { which: 0, of: 1, work });
             await pieces;
             if (shown?.fine) surface.settle(content);
@@ -229,7 +237,7 @@ describe('the surface', () => {
           }
           await Promise.all(begun);
           const last = treatmentOf(strength, x, light, sharp);
-          await show(last, ++content, false);
+          await show(last, ++content, false, true);
           // What was missing is sent after it was asked for.
           await new Promise(done => setTimeout(done, 30));
           surface.settle(content);
