@@ -89,7 +89,7 @@ const order = { ground: 0, mono: 1, tone: 2 };
 const withWeights = steps =>
   steps.map(step =>
     step.kind === 'mono'
-      ? { ...step, settings: { method: 'weights', weights: { red: 0.5, green: 0.4, blue: 0.1 } } }
+      ? { ...step, settings: { method: 'channels', channels: { red: 0.5, green: 0.4, blue: 0.1 } } }
       : step,
   );
 

@@ -1,4 +1,5 @@
 import { rgbToOklab } from './oklab';
+import { tabulate } from './tabulate';
 
 /** The encoded colour hsl(hue 100% 50%). `hue` in degrees, any real number. */
 export function pureHue(hue: number): [number, number, number] {
@@ -53,7 +54,7 @@ function ease(u: number): number {
 export function aroundTheCircle(values: readonly number[]): Float64Array {
   const centres = familyNames.map(name => FAMILIES[name]);
   const count = centres.length;
-  return Float64Array.from({ length: AROUND + 1 }, (_, entry) => {
+  return tabulate(AROUND + 1, entry => {
     const at = ((entry / AROUND) * 360) % 360;
     let low = count - 1;
     while (centres[low] > at) low--;
@@ -61,6 +62,15 @@ export function aroundTheCircle(values: readonly number[]): Float64Array {
     const span = (high ? centres[high] : 360) - centres[low];
     return values[low] + (values[high] - values[low]) * ease((at - centres[low]) / span);
   });
+}
+
+/** Circles with one family at 1 and the rest at 0, made when they are first asked for. */
+let memberships: Float64Array[] | undefined;
+
+/** How much a hue, in sixths of the circle, belongs to each family, in the order of `familyNames`: sums to one. */
+export function membershipsAt(sixths: number): number[] {
+  memberships ??= familyNames.map((_, own) => aroundTheCircle(familyNames.map((__, i) => Number(i === own))));
+  return memberships.map(circle => readAround(circle, sixths));
 }
 
 /** Reads a table of `aroundTheCircle` at an HSL hue in sixths of the circle, 0..6. */

@@ -1,4 +1,5 @@
 import { decode, encode } from './srgb';
+import { tabulate } from './tabulate';
 
 /**
  * The sRGB transfer function by table, for hot loops: within 1e-6 of the exact one from 0 to a few times white,
@@ -8,17 +9,13 @@ const DECODE_STEPS = 4096;
 const DECODE_MOST = 4;
 const ENCODE_STEPS = 65536;
 /** Beyond white the curve is nearly straight, and wider steps serve. */
-const BEYOND_STEPS = 4096;
+const BEYOND_STEPS = 1024;
 const BEYOND_MOST = 16;
 
-const decodeTable = Float64Array.from({ length: DECODE_STEPS * DECODE_MOST + 2 }, (_, i) =>
-  decode(i / DECODE_STEPS),
-);
+const decodeTable = tabulate(DECODE_STEPS * DECODE_MOST + 2, i => decode(i / DECODE_STEPS));
 /** Encoded values of linear light from 0 to 1 in 65536 steps, and one beyond. */
-export const encodings = Float64Array.from({ length: ENCODE_STEPS + 2 }, (_, i) => encode(i / ENCODE_STEPS));
-const beyondTable = Float64Array.from({ length: BEYOND_STEPS * BEYOND_MOST + 2 }, (_, i) =>
-  encode(i / BEYOND_STEPS),
-);
+export const encodings = tabulate(ENCODE_STEPS + 2, i => encode(i / ENCODE_STEPS));
+const beyondTable = tabulate(BEYOND_STEPS * BEYOND_MOST + 2, i => encode(i / BEYOND_STEPS));
 
 /** Encoded sRGB to linear light. */
 export function toLinear(v: number): number {

@@ -1,5 +1,6 @@
 import { mostCode, type Codes } from './grid';
 import { decode } from '../colour/srgb';
+import { tabulate } from '../colour/tabulate';
 import { encodings } from '../colour/transfer';
 import { compiled } from './compiled';
 
@@ -17,7 +18,7 @@ export function halve(codes: Codes, width: number, height: number): Uint16Array 
 const lights = new Map<number, Float64Array>();
 /** A quarter of the linear light of each code. */
 function lightsOf(most: number): Float64Array {
-  const known = lights.get(most) ?? Float64Array.from({ length: most + 1 }, (_, i) => decode(i / most) / 4);
+  const known = lights.get(most) ?? tabulate(most + 1, i => decode(i / most) / 4);
   lights.set(most, known);
   return known;
 }

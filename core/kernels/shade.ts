@@ -1,4 +1,5 @@
 import { compiled, inChunks } from './compiled';
+import { tabulate } from '../colour/tabulate';
 import { toEncoded, toLinear } from '../colour/transfer';
 
 export interface Outline {
@@ -59,7 +60,7 @@ function gainsOf(stops: number): Gains {
 
 /** Linear light of encoded values up to 1, for those that the darkening brings into the toe of the curve. */
 const LIGHTS = 4096;
-const lights = Float32Array.from({ length: LIGHTS + 2 }, (_, i) => toLinear(i / LIGHTS));
+const lights = new Float32Array(tabulate(LIGHTS + 2, i => toLinear(i / LIGHTS)));
 
 /** Less light by weights, through the compiled kernel: along either part of the sRGB curve a gain is a straight line. */
 function dim(rgb: Float32Array, out: Float32Array, weights: Float32Array, gains: Gains, spare: number): void {

@@ -1,13 +1,8 @@
-import { aroundTheCircle, familyNames, hueSixths, readAround, type Family } from '../colour/hues';
+import { familyNames, hueSixths, membershipsAt, type Family } from '../colour/hues';
 import { smoothstep } from '../colour/tones';
 import { luminance, responded, responseShare } from './response';
 
 export type Response = Record<Family, number>;
-
-/** Circles with one family at 1 and the rest at 0: how much a hue belongs to each. */
-const memberships = familyNames.map((_, own) =>
-  aroundTheCircle(familyNames.map((_, family) => (family === own ? 1 : 0))),
-);
 
 /** Chroma (largest less smallest channel) below which a colour has no hue that could be pulled. */
 const LEAST_CHROMA = 0.05;
@@ -21,8 +16,8 @@ export function familiesOf([r, g, b]: readonly [number, number, number]): {
   const span = most - Math.min(r, g, b);
   if (span < LEAST_CHROMA) return [];
   const sixths = hueSixths(r, g, b, most, span);
-  return familyNames
-    .map((family, i) => ({ family, share: readAround(memberships[i], sixths) }))
+  return membershipsAt(sixths)
+    .map((share, i) => ({ family: familyNames[i], share }))
     .filter(({ share }) => share > 0.02)
     .sort((a, b) => b.share - a.share);
 }

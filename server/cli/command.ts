@@ -1,9 +1,7 @@
-import { readFile, rename, rm, stat, writeFile } from 'node:fs/promises';
+import { rename, rm, stat, writeFile } from 'node:fs/promises';
 import { parseArgs, type ParseArgsConfig } from 'node:util';
-import { readTreatmentFile } from '../../core/treatment/carrying';
-import { TreatmentError, type Treatment } from '../../core/treatment/schema';
 
-/** What the commands share: options, treatments from files, and one line about what is wrong. */
+/** What the commands share: options, files, and one line about what is wrong. It loads nothing, so that a command begins at once. */
 
 /** An error that is told in one line, with exit code 2. */
 export class CommandError extends Error {}
@@ -36,33 +34,6 @@ export function wholeNumber(text: string, name: string, least: number, most: num
     throw new CommandError(`${name}: must be a whole number from ${least} to ${most}, not ${text}`);
   }
   return value;
-}
-
-const MOST_BYTES = 256 * 1024 * 1024;
-
-/** Reads a treatment file; what is wrong in it is told with its place in the JSON. */
-export async function treatmentAt(path: string): Promise<Treatment> {
-  let text: string;
-  try {
-    const bytes = await readFile(path);
-    if (bytes.length > MOST_BYTES) throw new CommandError(`${path}: is too large for a treatment`);
-    text = bytes.toString('utf8');
-  } catch (error) {
-    if (error instanceof CommandError) throw error;
-    throw new CommandError(`${path}: ${readingProblem(error)}`);
-  }
-  let json: unknown;
-  try {
-    json = JSON.parse(text);
-  } catch (error) {
-    throw new CommandError(`${path}: not JSON: ${(error as Error).message}`);
-  }
-  try {
-    return readTreatmentFile(json);
-  } catch (error) {
-    if (error instanceof TreatmentError) throw new CommandError(`${path}: ${error.message}`);
-    throw error;
-  }
 }
 
 /** Refuses to write over what is read, also where a link leads to it. */

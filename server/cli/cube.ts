@@ -1,15 +1,8 @@
 import { extname } from 'node:path';
 import { cubeOf } from '../../core/engine/cube';
 import { writeCube } from '../../core/formats/cube';
-import {
-  CommandError,
-  readArguments,
-  refuseOver,
-  runCommand,
-  treatmentAt,
-  wholeNumber,
-  writeOut,
-} from './command';
+import { CommandError, readArguments, refuseOver, runCommand, wholeNumber, writeOut } from './command';
+import { treatmentAt } from './treatment-file';
 
 const HELP = `Writes a treatment as a 3D colour table, where it can be one.
 

@@ -1,24 +1,10 @@
 import { extname } from 'node:path';
-import { fileURLToPath } from 'node:url';
 import { LONGEST_EDGE } from '../../contract/limits';
-import { framedSize, photographEdge, sizeAt } from '../../core/frame/geometry';
-import { surveyEdge } from '../../core/engine/survey';
-import { decodePicture, type resizePixels } from '../pictures/decode';
+import { decodePicture } from '../pictures/decode';
 import type { FileSettings } from '../pictures/encode';
 import { formatOfEnding, formats, impossible } from '../pictures/formats';
-import { inspect, PictureError } from '../pictures/inspect';
-import { smaller } from '../pictures/store';
-import { renderFile } from '../render/file';
-import { Renderer } from '../render/renderer';
-import {
-  CommandError,
-  readArguments,
-  refuseOver,
-  runCommand,
-  treatmentAt,
-  wholeNumber,
-  writeOut,
-} from './command';
+import { inspect } from '../pictures/inspect';
+import { CommandError, readArguments, refuseOver, runCommand, wholeNumber, writeOut } from './command';
 
 const HELP = `Renders a treatment of a picture to a file, without database or browser.
 
@@ -75,30 +61,12 @@ async function render(): Promise<void> {
   await refuseOver(out, picture, treatmentPath);
   const wanted = values['long-edge'];
   const longEdge = wanted === undefined ? null : wholeNumber(wanted, '--long-edge', 1, LONGEST_EDGE);
-  // Threads start, and the picture is decoded, while the treatment is read.
-  const renderer = new Renderer(fileURLToPath(new URL('./band-worker.mjs', import.meta.url)), { ready: 2 });
+  // The picture is decoded while the engine is loaded and the treatment is read.
   const inspecting = inspect(picture);
   const decoding = inspecting.then(facts => decodePicture(picture, facts));
   decoding.catch(() => undefined);
-  const treatment = await treatmentAt(treatmentPath);
-
-  let file: Buffer;
-  try {
-    const facts = await inspecting;
-    const edge = photographEdge(facts, treatment.frame, longEdge ?? Math.max(facts.width, facts.height));
-    const size = framedSize(sizeAt(facts, edge), treatment.frame);
-    renderer.bakeAhead(treatment, facts.grey, size.width * size.height);
-    const full = await decoding;
-    if (full.damage) throw new PictureError(`is damaged: ${full.damage}`);
-    const inThreads: typeof resizePixels = (of, width, height) => renderer.resize(of, width, height);
-    const pixels = await smaller(full, edge, inThreads);
-    const survey = () => smaller(full, surveyEdge(edge), inThreads);
-    const job = { pixels, survey, grey: facts.grey, treatment, bits: settings.bits };
-    file = await renderFile(renderer, job, settings);
-  } catch (error) {
-    if (error instanceof PictureError) throw new CommandError(`${picture}: ${error.message}`);
-    throw error;
-  }
+  const { rendered } = await import('./rendered');
+  const file = await rendered({ picture, inspecting, decoding, treatmentPath, longEdge, settings });
   await writeOut(out, file);
 }
 

@@ -1,4 +1,4 @@
-import { aroundTheCircle, familyNames, hueSixths, pureHue, readAround, type Family } from '../../colour/hues';
+import { familyNames, hueSixths, membershipsAt, pureHue, type Family } from '../../colour/hues';
 import { rgbToOklab } from '../../colour/oklab';
 import { LUMINANCE, decode, encode } from '../../colour/srgb';
 import type { Codes } from '../../kernels/grid';
@@ -52,7 +52,6 @@ interface Patch {
   nature: number;
 }
 
-const circles = familyNames.map((_, i) => aroundTheCircle(familyNames.map((__, j) => (i === j ? 1 : 0))));
 /** OKLab lightness of the pure hues around the circle, in twelfths, less their middle. */
 const natures = Array.from({ length: 13 }, (_, i) => {
   const c = Float64Array.from(pureHue(i * 30));
@@ -89,7 +88,7 @@ function patchesOf(rgb: Float64Array): Patch[] {
       const most = Math.max(r, g, b);
       const span = most - Math.min(r, g, b);
       const sixths = hueSixths(r, g, b, most, span);
-      const memberships = circles.map(circle => readAround(circle, sixths));
+      const memberships = membershipsAt(sixths);
       const share = responseShare(span);
       return {
         count: count / all,
