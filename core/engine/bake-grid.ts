@@ -170,6 +170,20 @@ function findBent(
   }
 }
 
+/** The least and the most that stands at the nodes of a table; those between others lie between. */
+export interface Reach {
+  least: number;
+  most: number;
+}
+const noReach = (): Reach => ({ least: Infinity, most: -Infinity });
+
+function widen(reach: Reach, c: Float64Array, channels: number): void {
+  for (let k = 0; k < channels; k++) {
+    if (c[k] < reach.least) reach.least = c[k];
+    if (c[k] > reach.most) reach.most = c[k];
+  }
+}
+
 /** The nodes of marked cells of a cube: one byte a node. */
 function nodesOf(cells: Uint8Array, side: number): Uint8Array {
   const size = side + 1;
@@ -204,7 +218,7 @@ function isSplitAt(split: Uint8Array, side: number, r: number, g: number, b: num
  * reads there as before.
  * @param wanted one byte a node; null where all are
  */
-function refined(grid: Grid, point: Point, split: Uint8Array, wanted: Uint8Array | null): Grid {
+function refined(grid: Grid, point: Point, split: Uint8Array, wanted: Uint8Array | null, reach: Reach): Grid {
   const { size, channels, values } = grid;
   const side = size - 1;
   const next = 2 * size - 1;
@@ -226,6 +240,7 @@ function refined(grid: Grid, point: Point, split: Uint8Array, wanted: Uint8Array
           c[2] = nodes[b];
           point(c);
           for (let k = 0; k < channels; k++) out[to + k] = c[k];
+          widen(reach, c, channels);
         } else {
           const p = (low + (b >> 1)) * channels;
           const q = (high + ((b + 1) >> 1)) * channels;
@@ -264,7 +279,13 @@ export function dig({ size, channels, values }: Grid, r: number, g: number, b: n
 }
 
 /** A grid at its coarsest: the wanted nodes computed exactly. */
-function coarsest(point: Point, size: number, channels: 1 | 3, wanted: Uint8Array | null): Grid {
+function coarsest(
+  point: Point,
+  size: number,
+  channels: 1 | 3,
+  wanted: Uint8Array | null,
+  reach: Reach,
+): Grid {
   const grid: Grid = { size, channels, values: new Float32Array(size ** 3 * channels) };
   const nodes = gridNodes(size);
   const c = new Float64Array(3);
@@ -282,6 +303,7 @@ function coarsest(point: Point, size: number, channels: 1 | 3, wanted: Uint8Arra
         c[2] = b;
         point(c);
         for (let k = 0; k < channels; k++) grid.values[o + k] = c[k];
+        widen(reach, c, channels);
       }
     }
   }
@@ -289,8 +311,9 @@ function coarsest(point: Point, size: number, channels: 1 | 3, wanted: Uint8Arra
 }
 
 /** A coarse grid, judged by its nodes alone, without holes. */
-export function draftGrid(point: Point, channels: 1 | 3): Grid {
-  let grid = coarsest(point, DRAFT_COARSEST, channels, null);
+export function draftGrid(point: Point, channels: 1 | 3): { grid: Grid; reach: Reach } {
+  const reach = noReach();
+  let grid = coarsest(point, DRAFT_COARSEST, channels, null, reach);
   for (let level = 0; level < DRAFT_DOUBLINGS; level++) {
     const side = grid.size - 1;
     const split = new Uint8Array(side ** 3);
@@ -300,9 +323,9 @@ export function draftGrid(point: Point, channels: 1 | 3): Grid {
       isBent = true;
     });
     if (!isBent) break;
-    grid = refined(grid, point, split, null);
+    grid = refined(grid, point, split, null, reach);
   }
-  return grid;
+  return { grid, reach };
 }
 
 /** The cells of the check in a cube of a side, which is made once. */
@@ -335,35 +358,37 @@ function wantedCells(occupied: Occupied | null, checked: boolean): (Uint8Array |
   return wanted;
 }
 
+interface Made {
+  grid: Grid;
+  /** Among the colours that are to be read. */
+  holes: boolean;
+  reach: Reach;
+}
+
 /**
  * Bakes a function of a colour into a grid. Cells in which the table is off are split, their new nodes computed
  * exactly, and looked at again, so that the function is asked often only where it bends. It is made finer as long as any
  * cell of the check is split; cells that are still off at the finest are left as holes, where pixels are computed exactly.
  * @param occupied the colours that are to be read, where not all are: the table holds the same numbers there as that for all,
  *   and none elsewhere
- * @returns the grid, and whether it has holes among those colours
  */
-export function bakeGrid(
-  point: Point,
-  channels: 1 | 3,
-  occupied: Occupied | null,
-): { grid: Grid; holes: boolean } {
+export function bakeGrid(point: Point, channels: 1 | 3, occupied: Occupied | null): Made {
   return baked(point, channels, wantedCells(occupied, true), null);
 }
 
 /**
  * Takes more colours into a grid that was baked for some, in place: it then holds what one baked for all of them would.
- * @returns whether there are holes among these colours
+ * @returns of what was taken in
  */
-export function growGrid(grid: Grid, point: Point, occupied: Occupied): boolean {
-  const { grid: more, holes } = baked(point, grid.channels, wantedCells(occupied, false), grid.size);
+export function growGrid(grid: Grid, point: Point, occupied: Occupied): Omit<Made, 'grid'> {
+  const { grid: more, ...made } = baked(point, grid.channels, wantedCells(occupied, false), grid.size);
   const { values } = grid;
   // A hole of either is one of both: at their border one holds nodes whose cells the other has looked at.
   for (let i = 0; i < values.length; i++) {
     const v = more.values[i];
     if (v !== NOT_HELD && (values[i] === NOT_HELD || Number.isNaN(v))) values[i] = v;
   }
-  return holes;
+  return made;
 }
 
 /** @param size of the grid, where it is known; else the cells of the check decide */
@@ -372,12 +397,13 @@ function baked(
   channels: 1 | 3,
   wanted: readonly (Uint8Array | null)[],
   size: number | null,
-): { grid: Grid; holes: boolean } {
+): Made {
   const nodesAt = (level: number) => {
     const cells = wanted[level];
     return cells && nodesOf(cells, sideAt(level));
   };
-  let grid = coarsest(point, COARSEST, channels, nodesAt(0));
+  const reach = noReach();
+  let grid = coarsest(point, COARSEST, channels, nodesAt(0), reach);
   let open = listMarked(wanted[0] ?? new Uint8Array((COARSEST - 1) ** 3).fill(1), COARSEST - 1);
   for (let level = 0; level < DOUBLINGS && grid.size !== size; level++) {
     const side = grid.size - 1;
@@ -390,12 +416,12 @@ function baked(
     });
     if (!goesOn) break;
     open = partsOf(split, side, wanted[level + 1]);
-    grid = refined(grid, point, split, nodesAt(level + 1));
+    grid = refined(grid, point, split, nodesAt(level + 1), reach);
   }
   const off: number[] = [];
   findOff(grid, point, open, PROBES_BY_SIZE[grid.size], TOLERANCE, (r, g, b) => off.push(r, g, b));
   for (let i = 0; i < off.length; i += 3) dig(grid, off[i], off[i + 1], off[i + 2]);
-  return { grid, holes: off.length > 0 };
+  return { grid, holes: off.length > 0, reach };
 }
 
 /** Colours of the check that a grid is off at, as their places among the checks; holes count as right. */

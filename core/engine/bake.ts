@@ -3,7 +3,7 @@ import { cellOf, type Grid } from '../kernels/grid';
 import { either, without, type Occupied } from '../kernels/occupied';
 import type { Ramp } from '../kernels/ramp';
 import type { Laid, Point } from '../steps/define';
-import { bakeGrid, checkCodes, dig, draftGrid, growGrid, NOT_HELD, offChecks } from './bake-grid';
+import { bakeGrid, checkCodes, dig, draftGrid, growGrid, offChecks, type Reach } from './bake-grid';
 import { bakeRamp, DENSITIES, DRAFT_DENSITY, offEntries } from './bake-ramp';
 
 /** Baked tables: exact functions of a colour written into tables, fine where the function bends. */
@@ -39,15 +39,11 @@ const MOST_OFF = 15;
 const SPAN_STEP = 0.5;
 
 /** The greys that a grid leaves, at least 0..1, widened to whole steps. */
-function spanOf({ values }: Grid): [number, number] {
-  let from = 0;
-  let to = 1;
-  for (let i = 0; i < values.length; i++) {
-    const v = values[i];
-    if (v < from) from = v;
-    else if (v > to && v !== NOT_HELD) to = v;
-  }
-  return [Math.floor(from / SPAN_STEP) * SPAN_STEP, Math.ceil(to / SPAN_STEP) * SPAN_STEP];
+function spanOf({ least, most }: Reach, [from, to] = [0, 1]): [number, number] {
+  return [
+    Math.floor(Math.min(from, least) / SPAN_STEP) * SPAN_STEP,
+    Math.ceil(Math.max(to, most) / SPAN_STEP) * SPAN_STEP,
+  ];
 }
 
 /**
@@ -60,12 +56,12 @@ export function bakeColours(
   draft: boolean,
   occupied: Occupied | null = null,
 ): Baked {
-  const span = (grid: Grid) => (channels === 1 ? spanOf(grid) : undefined);
+  const span = (reach: Reach) => (channels === 1 ? spanOf(reach) : undefined);
   if (draft) {
-    const grid = draftGrid(point, channels);
-    return { table: { kind: 'grid', grid, holes: false, span: span(grid) }, fine: false };
+    const { grid, reach } = draftGrid(point, channels);
+    return { table: { kind: 'grid', grid, holes: false, span: span(reach) }, fine: false };
   }
-  const { grid, holes } = bakeGrid(point, channels, occupied);
+  const { grid, holes, reach } = bakeGrid(point, channels, occupied);
   const off = offChecks(grid, point);
   if (off.length > MOST_OFF) return { table: { kind: 'exact' }, fine: true };
   const { size } = grid;
@@ -74,7 +70,7 @@ export function bakeColours(
     dig(grid, r, g, b);
   }
   forget(grid.values);
-  const table = { kind: 'grid', grid, holes: holes || off.length > 0, span: span(grid) } as const;
+  const table = { kind: 'grid', grid, holes: holes || off.length > 0, span: span(reach) } as const;
   return { table, fine: true, occupied: occupied ?? undefined };
 }
 
@@ -82,9 +78,10 @@ export function bakeColours(
 export function growColours(known: Baked, point: Point, wanted: Occupied): Baked {
   const { table, occupied } = known;
   if (table.kind !== 'grid' || !occupied) return known;
-  const holes = growGrid(table.grid, point, without(wanted, occupied)) || table.holes;
+  const more = growGrid(table.grid, point, without(wanted, occupied));
   forget(table.grid.values);
-  const span = table.span && spanOf(table.grid);
+  const span = table.span && spanOf(more.reach, table.span);
+  const holes = table.holes || more.holes;
   return { ...known, occupied: either(occupied, wanted), table: { ...table, holes, span } };
 }
 

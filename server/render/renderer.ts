@@ -90,16 +90,21 @@ export class Renderer {
   }
 
   /**
-   * Bakes ahead what of a treatment's tables does not depend on the picture, in a thread, so that it can go on while that
-   * is being decoded. Kept for the rendering that follows.
+   * Bakes ahead, in a thread, the tables of a treatment that reads colours which are not known soon, so that it can go on
+   * while the picture is being decoded; where they are known with the picture, tables for them alone are sooner there. Kept
+   * for the rendering that follows.
    * @param pixels of the whole picture
    */
   bakeAhead(treatment: Treatment, grey: boolean, pixels: number): void {
     const plan = this.planner(treatment, { grey, pixels: 0 });
-    if (this.tables.has(plan.key)) return;
-    // What is prepared first has colours that are not known soon: then all are baked.
-    const occupied = preparesFirst(plan) ? null : new SharedArrayBuffer(OCCUPIED_BYTES);
-    const tables = this.bake({ told: tell(treatment), grey, pixels, held: heldBy(treatment), occupied });
+    if (!preparesFirst(plan) || this.tables.has(plan.key)) return;
+    const tables = this.bake({
+      told: tell(treatment),
+      grey,
+      pixels,
+      held: heldBy(treatment),
+      occupied: null,
+    });
     // Whoever renders awaits it; a failed decoding before that leaves nobody to.
     tables.catch(() => this.tables.delete(plan.key));
     this.tables.set(plan.key, tables);
