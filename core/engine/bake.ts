@@ -78,11 +78,14 @@ export function bakeColours(
 export function growColours(known: Baked, point: Point, wanted: Occupied): Baked {
   const { table, occupied } = known;
   if (table.kind !== 'grid' || !occupied) return known;
-  const more = growGrid(table.grid, point, without(wanted, occupied));
-  forget(table.grid.values);
+  // What others may be reading is not changed under them.
+  const isShared = !(table.grid.values.buffer instanceof ArrayBuffer);
+  const grid = isShared ? { ...table.grid, values: table.grid.values.slice() } : table.grid;
+  const more = growGrid(grid, point, without(wanted, occupied));
+  forget(grid.values);
   const span = table.span && spanOf(more.reach, table.span);
   const holes = table.holes || more.holes;
-  return { ...known, occupied: either(occupied, wanted), table: { ...table, holes, span } };
+  return { ...known, occupied: either(occupied, wanted), table: { ...table, grid, holes, span } };
 }
 
 /** Holes in a ramp beyond this share of it: the function is not one for a table. */

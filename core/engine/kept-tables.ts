@@ -17,8 +17,10 @@ export interface KeptTables {
     bake: (draft: boolean, occupied: Occupied | null, known: Baked | null) => Baked,
     occupied?: Occupied | null,
   ) => Baked;
-  /** All that are kept, to be handed to others. */
-  all: () => KeptTable[];
+  /** Begins another plan. */
+  begin: () => void;
+  /** Those that were asked for since, to be handed to others. */
+  asked: () => KeptTable[];
   /** Takes in tables that others baked. */
   learn: (tables: readonly KeptTable[]) => void;
 }
@@ -26,6 +28,7 @@ export interface KeptTables {
 /** @param most tables kept */
 export function keepTables(most: number): KeptTables {
   const kept = new Map<string, Baked>();
+  const asked = new Map<string, Baked>();
   const remember = (key: string, make: (known?: Baked) => Baked): Baked => {
     const known = kept.get(key);
     const baked = make(known);
@@ -41,15 +44,19 @@ export function keepTables(most: number): KeptTables {
       const fine = kept.get(`fine ${key}`);
       // A fine table that is kept serves a draft as well.
       if (draft && !(fine && holds(fine, occupied))) {
-        return remember(`draft ${key}`, known => known ?? bake(true, null, null));
+        const coarse = remember(`draft ${key}`, known => known ?? bake(true, null, null));
+        asked.set(`draft ${key}`, coarse);
+        return coarse;
       }
       const table = remember(`fine ${key}`, known => {
         if (known && holds(known, occupied)) return known;
         return bake(false, occupied, known?.occupied && occupied ? known : null);
       });
+      asked.set(`fine ${key}`, table);
       return table.fine ? table : { table: { kind: 'exact' }, fine: true };
     },
-    all: () => [...kept],
+    begin: () => asked.clear(),
+    asked: () => [...asked],
     learn: tables => {
       for (const [key, table] of tables) remember(key, known => (known && !known.occupied ? known : table));
     },

@@ -24,7 +24,7 @@ export interface Plan {
 
 export interface Planner {
   (treatment: Treatment, context: PlanContext): Plan;
-  /** The tables that are kept, to be handed to another planner. */
+  /** The tables of the last plan, to be handed to another planner. */
   tables: () => KeptTable[];
   /** Takes in tables that another planner baked. */
   learn: (tables: readonly KeptTable[]) => void;
@@ -37,6 +37,7 @@ export interface Planner {
 export function createPlanner(keep = 48): Planner {
   const kept = keepTables(keep);
   const plan = (treatment: Treatment, context: PlanContext): Plan => {
+    kept.begin();
     const steps = activeSteps(treatment);
     const key = keyOfSteps(treatment, context.grey, steps);
     const { passes, fine, strength } = passesOf(treatment, steps, context, kept);
@@ -57,5 +58,5 @@ export function createPlanner(keep = 48): Planner {
         passes.reduce((sum, p) => sum + (p.kind === 'field' ? (p.field.margin?.(scale) ?? 0) : 0), 0),
     };
   };
-  return Object.assign(plan, { tables: kept.all, learn: kept.learn });
+  return Object.assign(plan, { tables: kept.asked, learn: kept.learn });
 }

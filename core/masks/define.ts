@@ -43,8 +43,12 @@ export interface CoverageInput {
 interface Named<K extends string, F extends Fields> {
   kind: K;
   fields: F;
+  /** Drawn by hand for one picture: on another it would lie beside what it was drawn for. */
+  byHand?: true;
   /** The mask that it stands on, where it stands on another. */
   standsOn?: (settings: SettingsOf<F>) => string;
+  /** The same on another mask. */
+  onOther?: (settings: SettingsOf<F>, mask: string) => SettingsOf<F>;
   /** The points by which it is held on the picture, as fractions of the photograph. */
   handles?: (settings: SettingsOf<F>, photograph: Size) => Handle<SettingsOf<F>>[];
   /** Numbers that follow from where it lies, to be read and typed. */

@@ -18,6 +18,8 @@ export interface Queue {
 
 const SCHEMA = 'jobs';
 const SEND_OUT = 'send-out';
+/** Send-outs made at once: while one is looked at in one thread, another's bands keep the others busy. */
+const AT_ONCE = 2;
 /** Whoever took a send-out out of the queue so long ago and has not begun it is gone. */
 const TAKEN_SECONDS = 60;
 
@@ -26,9 +28,9 @@ export async function openQueue(databaseUrl: string, log: Logger): Promise<Queue
   boss.on('error', error => log.warn({ err: error }, 'queue'));
   await boss.start();
   await boss.createQueue(SEND_OUT);
-  let workerId: string | undefined;
+  const workers: string[] = [];
   const wake = () => {
-    if (workerId) boss.notifyWorker(workerId);
+    for (const id of workers) boss.notifyWorker(id);
   };
   return {
     askForSendOuts: async (ids, transaction) => {
@@ -53,15 +55,18 @@ export async function openQueue(databaseUrl: string, log: Logger): Promise<Queue
       return rows.map(row => row.id);
     },
     workOn: async make => {
-      workerId = await boss.work<{ id: string }>(
-        SEND_OUT,
-        { batchSize: 1, pollingIntervalSeconds: 0.5 },
-        async ([job]) => {
-          // Where there was one there may be another: no pause after it.
-          wake();
-          await make(job.data.id);
-        },
-      );
+      for (let k = 0; k < AT_ONCE; k++) {
+        const worker = await boss.work<{ id: string }>(
+          SEND_OUT,
+          { batchSize: 1, pollingIntervalSeconds: 0.5 },
+          async ([job]) => {
+            // Where there was one there may be another: no pause after it.
+            wake();
+            await make(job.data.id);
+          },
+        );
+        workers.push(worker);
+      }
     },
     close: () => boss.stop({ graceful: true, timeout: 5000 }),
   };

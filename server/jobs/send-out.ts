@@ -1,3 +1,4 @@
+import PQueue from 'p-queue';
 import { literal, Op } from 'sequelize';
 import { sha256Of, storeBlob } from '../data/blobs';
 import { Photograph, SendOut, Take } from '../data/models';
@@ -15,6 +16,9 @@ import type { Queue } from './queue';
 const DECODED = 0.2;
 const RENDERED = 0.7;
 const ENCODED = 0.95;
+/** Of pictures with more pixels one is made at a time: each takes half a gigabyte and more. */
+const LARGE = 40e6;
+const largeOnes = new PQueue({ concurrency: 1 });
 /** A running send-out that has said nothing for this long was left by a server that is gone. */
 const SILENT_MS = 60_000;
 /** A running one says so this often, also while a step of it takes long. */
@@ -73,20 +77,24 @@ export async function makeSendOut(services: Services, id: string): Promise<void>
     const full = Math.max(source.width, source.height);
     const edge = photographEdge(source, treatment.frame, settings.longEdge ?? full);
     const size = framedSize(sizeAt(source, edge), treatment.frame);
-    services.renderer.bakeAhead(treatment, source.grey, size.width * size.height);
-    const pixels = await services.pictures.pixels(source, edge);
-    await progress.now(DECODED);
-    const rendered = formatNamed(settings.format).inStrips ? ENCODED : RENDERED;
-    const job = {
-      pixels,
-      survey: () => services.pictures.pixels(source, surveyEdge(edge)),
-      grey: source.grey,
-      treatment,
-      bits: settings.bits,
-      signal: progress.signal,
-      onProgress: (done: number) => progress.report(DECODED + done * (rendered - DECODED)),
+    const render = async () => {
+      services.renderer.bakeAhead(treatment, source.grey, size.width * size.height);
+      const pixels = await services.pictures.pixels(source, edge);
+      await progress.now(DECODED);
+      const rendered = formatNamed(settings.format).inStrips ? ENCODED : RENDERED;
+      const job = {
+        pixels,
+        survey: () => services.pictures.pixels(source, surveyEdge(edge)),
+        grey: source.grey,
+        treatment,
+        bits: settings.bits,
+        signal: progress.signal,
+        onProgress: (done: number) => progress.report(DECODED + done * (rendered - DECODED)),
+      };
+      return renderFile(services.renderer, job, settings);
     };
-    const file = await renderFile(services.renderer, job, settings);
+    const isLarge = source.width * source.height > LARGE;
+    const file = await (isLarge ? largeOnes.add(render) : render());
     await progress.now(ENCODED);
     await needRoom(services.config.cacheFolder, 2 * file.length);
     const sha256 = await sha256Of(file);

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { setMaxListeners } from 'node:events';
 import { LRUCache } from 'lru-cache';
 import { framedSize, geometryOf } from '../../core/frame/geometry';
+import type { Table } from '../../core/engine/bake';
 import type { KeptTable } from '../../core/engine/kept-tables';
 import { createPlanner, type Plan } from '../../core/engine/plan';
 import type { Surveys } from '../../core/engine/run';
@@ -66,6 +67,14 @@ function heldBy(treatment: Treatment): Held[] {
   });
 }
 
+/** Bytes of tables kept at most. */
+const MOST_TABLE_BYTES = 160 * 1024 * 1024;
+
+function tableBytes(table: Table): number {
+  if (table.kind === 'grid') return table.grid.values.byteLength + OCCUPIED_BYTES;
+  return table.kind === 'ramp' ? table.ramp.values.byteLength : 1;
+}
+
 /** Whether a plan begins with something done to the picture before its first table reads it. */
 function preparesFirst({ passes: [first] }: Plan): boolean {
   return first?.kind === 'field' && first.prepares === true;
@@ -81,8 +90,13 @@ type Result = Given | KeptTable[] | Surveys | string | Shared | SharedPicture | 
 export class Renderer {
   private readonly threads: Threads<Task, Result>;
   private readonly planner = createPlanner(0);
-  /** The tables of the last treatments: those of a batch are often one. */
-  private readonly tables = new LRUCache<string, Promise<KeptTable[]>>({ max: 4 });
+  /** The tables of the last renderings: the treatments of a batch have most of their steps in common. */
+  private readonly tables = new LRUCache<string, KeptTable>({
+    maxSize: MOST_TABLE_BYTES,
+    sizeCalculation: ([, { table }]) => tableBytes(table),
+  });
+  /** Those that are being baked ahead, by the keys of their plans. */
+  private readonly ahead = new LRUCache<string, Promise<unknown>>({ max: 4 });
 
   /** @param bandWorker path of the built script that a thread runs */
   constructor(bandWorker: string, { ready = 1 }: { ready?: number } = {}) {
@@ -97,8 +111,8 @@ export class Renderer {
    */
   bakeAhead(treatment: Treatment, grey: boolean, pixels: number): void {
     const plan = this.planner(treatment, { grey, pixels: 0 });
-    if (!preparesFirst(plan) || this.tables.has(plan.key)) return;
-    const tables = this.bake({
+    if (!preparesFirst(plan)) return;
+    const baking = this.bake({
       told: tell(treatment),
       grey,
       pixels,
@@ -106,17 +120,16 @@ export class Renderer {
       occupied: null,
     });
     // Whoever renders awaits it; a failed decoding before that leaves nobody to.
-    tables.catch(() => this.tables.delete(plan.key));
-    this.tables.set(plan.key, tables);
+    baking.catch(() => undefined);
+    this.ahead.set(plan.key, baking);
   }
 
-  /** Bakes the tables of a plan, in one thread for all. */
-  private bake(
-    asked: Omit<Bake['bake'], 'known'>,
-    known: KeptTable[] = [],
-    signal?: AbortSignal,
-  ): Promise<KeptTable[]> {
-    return this.threads.run({ bake: { ...asked, known } }, { signal }) as Promise<KeptTable[]>;
+  /** Bakes the tables of a plan, in one thread for all; what of them is kept is not baked again. */
+  private async bake(asked: Omit<Bake['bake'], 'known'>, signal?: AbortSignal): Promise<KeptTable[]> {
+    const known = [...this.tables.values()];
+    const tables = (await this.threads.run({ bake: { ...asked, known } }, { signal })) as KeptTable[];
+    for (const table of tables) this.tables.set(table[0], table);
+    return tables;
   }
 
   /** Decodes a file in a thread. Throws a PictureError. */
@@ -192,10 +205,9 @@ export class Renderer {
       await Promise.all([mark(photograph), small?.then(mark)]);
       occupied = into;
     }
-    const known = await this.tables.get(plan.key);
-    const baking = this.bake({ ...asked, occupied }, known, signal);
-    const tables = await baking;
-    this.tables.set(plan.key, baking);
+    await this.ahead.get(plan.key);
+    this.ahead.delete(plan.key);
+    const tables = await this.bake({ ...asked, occupied }, signal);
     let surveys: Surveys = [];
     if (small) {
       const look = { ...asked, survey: await small, tables, occupied };

@@ -6,6 +6,7 @@ import { layStrokes } from '../strokes';
 /** Painted by hand. */
 export const brush = definePart({
   kind: 'brush',
+  byHand: true,
   fields: { strokes: strokes() },
   reads: 'place',
   lay: ({ strokes }, { lattice, photograph, memory }) => {

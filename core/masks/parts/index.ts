@@ -29,3 +29,11 @@ export function kindOfPart(part: MaskPart): PartKind {
 
 /** The mask that a part stands on; undefined for what stands alone. */
 export const beneathPart = (part: MaskPart): string | undefined => kindOfPart(part).standsOn?.(part);
+
+/** A part on the masks that stand for those that it stood on, by their ids. */
+export function onOthers(part: MaskPart, ids: ReadonlyMap<string, string>): MaskPart {
+  const beneath = beneathPart(part);
+  const other = beneath === undefined ? undefined : ids.get(beneath);
+  if (other === undefined) return part;
+  return { ...part, ...kindOfPart(part).onOther?.(part, other) } as MaskPart;
+}

@@ -7,6 +7,7 @@ export const mask = definePart({
   fields: { mask: otherMask() },
   reads: 'place',
   standsOn: ({ mask }) => mask,
+  onOther: (settings, mask) => ({ ...settings, mask }),
   lay: ({ mask }, { maskOn }) => maskOn(mask).slice(),
   extent: ({ mask }, _of, extentOf) => extentOf(mask),
 });

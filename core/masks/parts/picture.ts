@@ -6,6 +6,7 @@ import { definePart } from '../define';
 /** A grey picture, spread over the whole photograph. */
 export const picture = definePart({
   kind: 'picture',
+  byHand: true,
   fields: { png: carriedPicture() },
   reads: 'place',
   lay: ({ png }, { lattice, photograph }) => {
