@@ -107,6 +107,12 @@ interface Screen {
 }
 /** The surfaces of the page by the numbers of their views. To one that is gone nothing is sent any more. */
 const screens = new Map<number, Screen>();
+/** Counts what has been asked for of any. */
+let asks = 0;
+
+/** Whether the page has asked for something that has not come in here yet. */
+const isAsked = () =>
+  [...screens.values()].some(({ newest, latest }) => newest !== null && Atomics.load(newest, 0) !== latest);
 
 /** Whether something else is wanted of a screen by now than what has a serial. */
 const staleness = (id: number, screen: Screen, serial: number) => () =>
@@ -286,6 +292,7 @@ export async function prepare(id: number, request: ShowRequest): Promise<KeptTab
   const screen = screens.get(id);
   if (!screen) return null;
   screen.latest = serial;
+  asks++;
   await atHand(treatment);
   const at = place(printOf(picture, treatment.frame), viewport, view, margin);
   const { of, parts } = levelOf(picture, treatment.frame, at, viewport, 0);
@@ -362,6 +369,7 @@ async function showTiles(id: number, request: ShowRequest, share: Share): Promis
   const screen = screens.get(id);
   if (!screen) return null;
   screen.latest = request.serial;
+  asks++;
   await atHand(treatment);
   const at = place(printOf(picture, treatment.frame), viewport, view, margin);
   const natural = levelOf(picture, treatment.frame, at, viewport, 0, pointer);
@@ -375,15 +383,15 @@ async function showTiles(id: number, request: ShowRequest, share: Share): Promis
     const occupied = screen.colours?.of === of.name ? screen.colours.occupied : undefined;
     const pixelsSeen = natural.parts.length * TILE * TILE;
     const plan = planner(treatment, { grey, pixels: pixelsSeen, draft: true, occupied });
-    const wanted = natural.parts.map(part => toRender(of, part, plan, true));
-    const pixels = wanted.reduce((sum, { width, height }) => sum + width * height, 0);
+    const renewed = natural.parts.map(part => toRender(of, part, plan, true));
+    const pixels = renewed.reduce((sum, { width, height }) => sum + width * height, 0);
     const halved = shouldHalve(natural, pixels);
     const planning = performance.now() - began;
     const level = halved ? levelOf(picture, treatment.frame, at, viewport, 1, pointer) : natural;
     // A table for the colours of the finer tiles does not serve for the coarser.
     const planHere = halved ? planner(treatment, { grey, pixels: pixelsSeen, draft: true }) : plan;
     const mine = level.parts.filter(isMine);
-    const stale = joinedWell(wanted.filter(area => !isEmpty(area)));
+    const stale = joinedWell(renewed.filter(area => !isEmpty(area)));
     const [surveys, ...tiles] = await Promise.all([
       // What is found in the whole picture serves at any size.
       surveysOf(planHere, of, treatment),
@@ -395,9 +403,9 @@ async function showTiles(id: number, request: ShowRequest, share: Share): Promis
     if (halved) {
       // Tiles that have not changed stay as fine as they are.
       natural.parts.forEach((part, i) => {
-        if (!isMine(part) || !isEmpty(wanted[i])) return;
-        const made = renderPart(of, { ...part, codes: new Uint16Array(0) }, part, plan, surveys, wanted[i]);
-        send(screen, request, of, part, made, wanted[i]);
+        if (!isMine(part) || !isEmpty(renewed[i])) return;
+        const made = renderPart(of, { ...part, codes: new Uint16Array(0) }, part, plan, surveys, renewed[i]);
+        send(screen, request, of, part, made, renewed[i]);
       });
     }
     mine.forEach((part, i) => {
@@ -487,7 +495,10 @@ async function afterwards(
   }
 }
 
-/** Fetches the pixels that a picture would be shown with first, fitted, and those that its steps look at. */
+/**
+ * Fetches the pixels that a picture would be shown with first, fitted, and those that its steps look at; then bakes its
+ * tables and looks at it, as long as nothing else is wanted.
+ */
 export async function warm(
   picture: PictureInfo,
   treatment: Treatment,
@@ -501,6 +512,11 @@ export async function warm(
   const plan = planner(treatment, { grey: picture.grey, pixels: 0 });
   const own = parts.filter(isOf(share)).map(part => keptPixels(of, withMargin(plan, part, of.geometry)));
   await Promise.all([...own, plan.surveyed && surveyed(of, treatment)]);
+  // Tables are baked by the first worker for all.
+  if (share.which !== 0) return;
+  const before = asks;
+  await atHand(treatment);
+  await planned({ picture, treatment }, of, parts, () => asks !== before || isAsked());
 }
 
 /** Whether a part is of a share. */
@@ -535,6 +551,7 @@ async function sendStroke(
   const screen = screens.get(id);
   if (!screen) return null;
   screen.latest = serial;
+  asks++;
   if (base) screen.painted = { request: base, points: 0, key: null };
   if (!screen.painted) throw new Error('no picture to paint on');
   const now = screen.painted;
