@@ -1,0 +1,65 @@
+import { z } from 'zod';
+import { wholeFrame } from '../frame/schema';
+import { readTreatmentFile, treatmentFile } from './carrying';
+import { firstIssue, TreatmentError, type Treatment } from './schema';
+
+/** Looks: treatments that are kept under a name, whole or in part, to be laid on any photograph. */
+
+export const LOOK_FORMAT = 'lampwash-look';
+export const LOOK_VERSION = 1;
+/** A file holds at most so many. */
+export const MOST_LOOKS = 500;
+
+export interface Look {
+  name: string;
+  /** What it is found under, beside others of its kind. */
+  group: string;
+  /** Its steps with what they need, in no frame. */
+  treatment: Treatment;
+}
+
+export const lookName = z.string().trim().min(1).max(80);
+export const lookGroup = z.string().trim().min(1).max(60);
+
+const fileSchema = z.strictObject({
+  format: z.literal(LOOK_FORMAT, {
+    error: issue => `is ${JSON.stringify(issue.input)}, not ${JSON.stringify(LOOK_FORMAT)}`,
+  }),
+  version: z.literal(LOOK_VERSION, {
+    error: issue => `version ${JSON.stringify(issue.input)} is not known; this is version ${LOOK_VERSION}`,
+  }),
+  looks: z
+    .array(z.strictObject({ name: lookName, group: lookGroup.default('My looks'), treatment: z.unknown() }), {
+      error: 'is not a list of looks',
+    })
+    .min(1, 'holds no look')
+    .max(MOST_LOOKS, `holds more than ${MOST_LOOKS} looks`),
+});
+
+/** A treatment as a look has it: a look has no frame, which belongs to one photograph. */
+export const inNoFrame = (treatment: Treatment): Treatment => ({ ...treatment, frame: wholeFrame() });
+
+/** Reads the JSON of a file of looks. Throws a TreatmentError that names the first wrong place. */
+export function readLooks(json: unknown): Look[] {
+  const read = fileSchema.safeParse(json);
+  if (!read.success) {
+    const { path, reason } = firstIssue(read.error);
+    throw new TreatmentError(path, reason);
+  }
+  return read.data.looks.map(({ name, group, treatment }, i) => {
+    try {
+      return { name, group, treatment: inNoFrame(readTreatmentFile(treatment)) };
+    } catch (error) {
+      if (!(error instanceof TreatmentError)) throw error;
+      const at = `looks[${i}].treatment`;
+      throw new TreatmentError(error.path ? `${at}.${error.path}` : at, error.reason);
+    }
+  });
+}
+
+/** Looks as their file has them, with all that they carry in full. Throws NotAtHand. */
+export const looksFile = (looks: readonly Look[]): object => ({
+  format: LOOK_FORMAT,
+  version: LOOK_VERSION,
+  looks: looks.map(({ name, group, treatment }) => ({ name, group, treatment: treatmentFile(treatment) })),
+});
