@@ -6,7 +6,7 @@ import { declare } from './route';
 /** Days for which it can be brought back. */
 export const KEPT_ASIDE_DAYS = 30;
 
-const asideKinds = ['series', 'photograph', 'take', 'table', 'pigment'] as const;
+const asideKinds = ['series', 'photograph', 'take', 'table', 'pigment', 'look'] as const;
 export type AsideKind = (typeof asideKinds)[number];
 
 const putAside = z.object({

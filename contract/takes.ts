@@ -23,7 +23,7 @@ const command = z.uuid().optional();
 
 /** A treatment as its format has it; the core reads it, and says what is wrong and where. */
 // eslint-disable-next-line no-restricted-syntax -- the core reads it whole; here only its head is looked at
-const treatmentView = z.looseObject({ format: z.string(), version: z.int() }) as unknown as z.ZodType<
+export const treatmentView = z.looseObject({ format: z.string(), version: z.int() }) as unknown as z.ZodType<
   Treatment,
   Treatment
 >;

@@ -18,6 +18,7 @@ import { implement, mount, openApi, type Implemented } from './route';
 import { sendOutRoutes } from './send-outs';
 import { onlySignedIn } from './sign-in';
 import { seriesRoutes } from './series';
+import { lookRoutes } from './looks';
 import { pigmentRoutes } from './pigments';
 import { carriedRoutes } from './carried';
 import { tableRoutes } from './tables';
@@ -129,6 +130,7 @@ export function createApp(
     ...carriedRoutes(services),
     ...tableRoutes(services),
     ...pigmentRoutes(),
+    ...lookRoutes(services),
     ...sendOutRoutes(services, queue),
     ...putAsideRoutes(services),
   ];

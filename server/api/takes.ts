@@ -17,7 +17,7 @@ import { MOST_TREATMENT } from '../../contract/limits';
 import { PatchError } from '../../core/treatment/patch';
 import { bareTreatment, parseTreatment, TreatmentError, type Treatment } from '../../core/treatment/schema';
 import { jsonLength } from '../../core/treatment/size';
-import { keepCarried } from '../data/carried';
+import { keepAllCarried } from '../data/carried';
 import {
   createTake,
   currentTreatment,
@@ -75,9 +75,7 @@ export function takeRoutes(services: Services) {
 
   /** Keeps what stood in a treatment in full; the treatment refers to it. */
   const keptWhole = async ({ treatment, carried }: ReadTreatment) => {
-    for (const { kind, sha256, bytes } of carried) {
-      await keepCarried(sequelize, kind, sha256, Buffer.from(bytes));
-    }
+    await keepAllCarried(sequelize, carried);
     return treatment;
   };
   const touched = async <T extends { photographId: string }>(of: T): Promise<T> => {

@@ -29,10 +29,23 @@ export async function keepCarried(
   });
 }
 
-/** Notes that a take refers to something. Throws a TreatmentError that names what is not kept here. */
+/** Keeps all that stood in a treatment in full. */
+export async function keepAllCarried(
+  sequelize: Sequelize,
+  carried: readonly { kind: CarriedKind; sha256: string; bytes: Uint8Array }[],
+): Promise<void> {
+  for (const { kind, sha256, bytes } of carried) {
+    await keepCarried(sequelize, kind, sha256, Buffer.from(bytes));
+  }
+}
+
+/** What refers to something that is carried. */
+type Owner = { take: string } | { look: string };
+
+/** Notes that a take or a look refers to something. Throws a TreatmentError that names what is not kept here. */
 export async function referToCarried(
   sequelize: Sequelize,
-  takeId: string,
+  owner: Owner,
   carried: readonly Carried[],
   transaction: Transaction,
 ): Promise<void> {
@@ -47,10 +60,14 @@ export async function referToCarried(
       throw new TreatmentError(path, `no ${kind} is kept under this hash: send it to /api/carried first`);
     }
   }
-  await sequelize.query(
-    `INSERT INTO take_carries (take_id, sha256) SELECT $1, unnest($2::text[]) ON CONFLICT DO NOTHING`,
-    { bind: [takeId, [...kept.keys()]], transaction },
-  );
+  const [into, id] =
+    'take' in owner
+      ? ['take_carries (take_id, sha256)', owner.take]
+      : ['look_carries (look_id, sha256)', owner.look];
+  await sequelize.query(`INSERT INTO ${into} SELECT $1, unnest($2::text[]) ON CONFLICT DO NOTHING`, {
+    bind: [id, [...kept.keys()]],
+    transaction,
+  });
 }
 
 /** The bytes of something carried; null where it is not kept. */

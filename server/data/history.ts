@@ -185,7 +185,7 @@ async function addState(
     attributes: ['patchesSince', 'bytesSince'],
     transaction,
   });
-  await referToCarried(take.sequelize, take.id, carriedBy(treatment), transaction);
+  await referToCarried(take.sequelize, { take: take.id }, carriedBy(treatment), transaction);
   const highest = await TakeState.max<number, TakeState>('number', {
     where: { takeId: take.id },
     transaction,
@@ -337,7 +337,7 @@ export async function createTake(
   let n = 0;
   while (taken.has(letterAt(n))) n++;
   const take = await Take.create({ photographId, letter: letterAt(n), name }, { transaction });
-  await referToCarried(take.sequelize, take.id, carriedBy(treatment), transaction);
+  await referToCarried(take.sequelize, { take: take.id }, carriedBy(treatment), transaction);
   await TakeState.create(
     {
       takeId: take.id,

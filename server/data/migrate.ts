@@ -8,6 +8,7 @@ import * as attempts from './migrations/0005-attempts';
 import * as room from './migrations/0006-room';
 import * as signIns from './migrations/0007-sign-ins';
 import * as depth from './migrations/0008-depth';
+import * as looks from './migrations/0009-looks';
 
 /** Statements, or what is run where statements do not serve. */
 type Way = string[] | ((sequelize: Sequelize, transaction: Transaction) => Promise<void>);
@@ -21,6 +22,7 @@ const migrations: Record<string, { up: Way; down: Way }> = {
   '0006-room': room,
   '0007-sign-ins': signIns,
   '0008-depth': depth,
+  '0009-looks': looks,
 };
 
 const storageOf = (sequelize: Sequelize) => new SequelizeStorage({ sequelize, tableName: 'migrations' });

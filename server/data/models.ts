@@ -111,6 +111,15 @@ export class KeptPigment extends Model<InferAttributes<KeptPigment>, InferCreati
   declare deletedAt: CreationOptional<Date | null>;
 }
 
+export class KeptLook extends Model<InferAttributes<KeptLook>, InferCreationAttributes<KeptLook>> {
+  declare id: CreationOptional<string>;
+  declare name: string;
+  declare group: string;
+  declare treatment: Treatment;
+  declare createdAt: CreationOptional<Date>;
+  declare deletedAt: CreationOptional<Date | null>;
+}
+
 /** Connects to a database and binds the models to it. One database a process. */
 export function connect(databaseUrl: string): Sequelize {
   const sequelize = new Sequelize(databaseUrl, {
@@ -238,6 +247,17 @@ export function connect(databaseUrl: string): Sequelize {
       deletedAt: DataTypes.DATE,
     },
     { sequelize, tableName: 'pigments' },
+  );
+  KeptLook.init(
+    {
+      id,
+      name: text,
+      group: text,
+      treatment: DataTypes.JSONB,
+      createdAt: time,
+      deletedAt: DataTypes.DATE,
+    },
+    { sequelize, tableName: 'looks' },
   );
   return sequelize;
 }

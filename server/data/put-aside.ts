@@ -12,6 +12,7 @@ const tables: Record<AsideKind, string> = {
   take: 'takes',
   table: 'colour_tables',
   pigment: 'pigments',
+  look: 'looks',
 };
 
 /** The take that a photograph is shown by. */
@@ -37,6 +38,8 @@ const LIST = `
   SELECT 'table', c.id, c.name, c.shelf, NULL, c.deleted_at FROM colour_tables c WHERE c.deleted_at IS NOT NULL
   UNION ALL
   SELECT 'pigment', g.id, g.name, '', NULL, g.deleted_at FROM pigments g WHERE g.deleted_at IS NOT NULL
+  UNION ALL
+  SELECT 'look', l.id, l.name, l.group, NULL, l.deleted_at FROM looks l WHERE l.deleted_at IS NOT NULL
   ORDER BY at DESC, id`;
 
 /** All that is put aside, the last first. */

@@ -21,6 +21,7 @@ export async function removeUnused(sequelize: Sequelize, { carried, blobs }: Gra
       `DELETE FROM carried c
         WHERE c.touched_at <= now() - $1::interval
           AND NOT EXISTS (SELECT 1 FROM take_carries t WHERE t.sha256 = c.sha256)
+          AND NOT EXISTS (SELECT 1 FROM look_carries l WHERE l.sha256 = c.sha256)
           AND NOT EXISTS (SELECT 1 FROM colour_tables k WHERE k.sha256 = c.sha256)`,
       { bind: [carried], transaction },
     );

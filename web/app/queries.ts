@@ -1,5 +1,6 @@
 import { QueryClient, queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { getHealth } from '../../contract/health';
+import * as looks from '../../contract/looks';
 import * as photographs from '../../contract/photographs';
 import * as pigments from '../../contract/pigments';
 import * as putAside from '../../contract/put-aside';
@@ -8,6 +9,7 @@ import * as series from '../../contract/series';
 import * as tables from '../../contract/tables';
 import * as takes from '../../contract/takes';
 import type { NamedPigment } from '../../core/colour/pigments';
+import type { Look } from '../../core/treatment/looks';
 import { ApiError, call } from './api';
 import { tell } from './notices';
 
@@ -30,6 +32,7 @@ export const keys = {
   photograph: (id: string) => ['photograph', id] as const,
   tables: ['tables'] as const,
   pigments: ['pigments'] as const,
+  looks: ['looks'] as const,
   formats: ['formats'] as const,
   sendOuts: (seriesId: string) => ['send-outs', seriesId] as const,
 };
@@ -55,6 +58,8 @@ export const useTables = () =>
 
 export const usePigments = () =>
   useQuery({ queryKey: keys.pigments, queryFn: () => call(pigments.listPigments, {}) });
+
+export const useLooks = () => useQuery({ queryKey: keys.looks, queryFn: () => call(looks.listLooks, {}) });
 
 /** The formats that files go out in: they are those of the server as long as it runs. */
 export const useFormats = () =>
@@ -198,6 +203,25 @@ export const healthQuery = queryOptions({
   staleTime: Infinity,
 });
 
+/** Keeps looks, one after another. */
+export const useKeepLooks = () =>
+  useChange(async (kept: readonly Look[]) => {
+    for (const body of kept) await call(looks.keepLook, { body: { ...body } });
+  });
+
+export const useChangeLook = () =>
+  useChange(({ id, ...change }: { id: string; name?: string; group?: string }) =>
+    call(looks.changeLook, { params: { id }, body: change }),
+  );
+
+export const useRemoveLook = () => {
+  const restore = useChange((id: string) => call(looks.restoreLook, { params: { id } }));
+  return useChange(async ({ id, name }: { id: string; name: string }) => {
+    await call(looks.removeLook, { params: { id } });
+    tell({ text: `${name} is put aside.`, undo: () => restore.mutate(id) });
+  });
+};
+
 export const putAsideQuery = queryOptions({
   queryKey: ['put-aside'],
   queryFn: () => call(putAside.listPutAside, {}),
@@ -210,6 +234,7 @@ const restoring: Record<putAside.AsideKind, (params: { id: string }) => Promise<
   take: params => call(takes.restoreTake, { params }),
   table: params => call(tables.restoreTable, { params }),
   pigment: params => call(pigments.restorePigment, { params }),
+  look: params => call(looks.restoreLook, { params }),
 };
 
 export const useBringBack = () =>

@@ -82,6 +82,7 @@ const kinds: Record<Aside['kind'], string> = {
   take: 'Take',
   table: 'Colour table',
   pigment: 'Pigment',
+  look: 'Look',
 };
 
 const DAY_MS = 86_400_000;
