@@ -30,6 +30,7 @@ const levels = [
     'web/frame',
     'web/trays',
     'web/boards',
+    'web/laying',
     'web/panel',
     'web/bench',
   ],
@@ -37,7 +38,7 @@ const levels = [
 
 /** Of these none uses another of its line. */
 const beside = [
-  ['web/tools', 'web/areas', 'web/frame', 'web/trays', 'web/boards'],
+  ['web/tools', 'web/areas', 'web/frame', 'web/trays', 'web/boards', 'web/laying'],
   ['web/shelf', 'web/sheet', 'web/bench', 'web/sendout'],
 ];
 

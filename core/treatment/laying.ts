@@ -59,9 +59,12 @@ export interface Laid {
   left: Step[];
 }
 
-/** Whether an area, or one that it stands on, was painted by hand for its own picture. */
-const isPainted = (mask: Mask, masks: readonly Mask[]): boolean =>
-  standingOn(mask, masks).some(each => each.parts.some(part => kindOfPart(part).byHand));
+/** Whether a step lies on an area that was painted by hand for its own picture, or that stands on such a one. */
+export function isOnPainted({ mask }: Step, { masks }: Pick<Treatment, 'masks'>): boolean {
+  const area = masks.find(m => m.id === mask);
+  if (!area) return false;
+  return standingOn(area, masks).some(each => each.parts.some(part => kindOfPart(part).byHand));
+}
 
 /** Without groups that no step stands in. */
 function withoutEmptyGroups(treatment: Treatment): Treatment {
@@ -131,12 +134,7 @@ export function layTreatment(onto: Treatment, part: Treatment, laying: Laying): 
   const { how, frame, painted, as } = laying;
   const base: Treatment =
     how === 'instead' ? { ...onto, strength: 1, steps: [], groups: [], masks: [], tables: {} } : onto;
-  const left = painted
-    ? []
-    : part.steps.filter(s => {
-        const mask = part.masks.find(m => m.id === s.mask);
-        return mask !== undefined && isPainted(mask, part.masks);
-      });
+  const left = painted ? [] : part.steps.filter(s => isOnPainted(s, part));
   const coming = part.steps.filter(s => !left.includes(s));
   const areas = areasOf(coming, part.masks);
   if (base.steps.length + coming.length > MOST_STEPS) {

@@ -27,6 +27,19 @@ export const keys = define({
     press: ['Ctrl+Z'],
   },
   redo: { where: 'Bench', written: '`Ctrl Shift Z`', does: 'redo', press: ['Ctrl+Shift+Z'] },
+  looks: { where: 'Bench', written: '`L`', does: 'opens the looks, and closes them', press: ['L'] },
+  carryOver: {
+    where: 'Bench',
+    written: '`C`',
+    does: 'carries the last treatment over to this photograph',
+    press: ['C'],
+  },
+  copy: {
+    where: 'Bench',
+    written: '`Ctrl C`',
+    does: 'copies the whole treatment; on the tray line the chosen step, or the range',
+  },
+  layOn: { where: 'Bench', written: '`Ctrl V`', does: 'lays on what was copied' },
   lost: { where: 'Bench', written: '`H`', does: 'marks what is lost to black and to white', press: ['H'] },
   zoomIn: { where: 'the picture', written: '`+`, wheel', does: 'zooms in', press: ['+', '='] },
   zoomOut: { where: 'the picture', written: '`-`, wheel', does: 'zooms out', press: ['-'] },
@@ -66,7 +79,7 @@ export const keys = define({
     press: ['1', '2', '3', '4', '5', '6', '7', '8', '9'],
   },
   giveUp: {
-    where: 'picking a colour, a board',
+    where: 'picking a colour, a board, looks',
     written: '`Escape`',
     does: 'gives up; closes it',
     press: ['Escape'],
@@ -76,7 +89,11 @@ export const keys = define({
     written: 'drag, arrows (with `Shift` far)',
     does: 'moves the handle that has the focus, or the whole',
   },
-  trays: { where: 'tray line', written: '`←` `→`', does: 'chooses a tray' },
+  trays: {
+    where: 'tray line',
+    written: '`←` `→`, with `Shift`',
+    does: 'chooses a tray; takes a range to copy',
+  },
   moveTray: {
     where: 'tray line',
     written: '`Alt ←` `Alt →`',
@@ -148,8 +165,8 @@ export function isKey(name: KeyName, { key, ctrlKey, metaKey, altKey, shiftKey }
  * Whether a key is meant for a field of text. Number fields take no letters, so the Bench's keys work in
  * them too.
  */
-export function isTyping(event: KeyboardEvent): boolean {
-  const target = event.target as HTMLElement;
+export function isTyping({ target }: Pick<Event, 'target'>): boolean {
+  if (!(target instanceof HTMLElement)) return false;
   if (target.isContentEditable || /^(TEXTAREA|SELECT)$/.test(target.tagName)) return true;
   if (!(target instanceof HTMLInputElement) || target.type !== 'text') return false;
   return target.inputMode !== 'numeric' && target.inputMode !== 'decimal';

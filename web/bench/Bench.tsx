@@ -1,5 +1,9 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { Crop, Info, Redo2, Undo2 } from 'lucide-react';
+import { layTreatment, type Laying } from '../../core/treatment/laying';
+import { LayOn } from '../laying/LayOn';
+import { useCarryOver } from '../laying/useCarryOver';
+import { useCopying } from '../laying/useCopying';
 import {
   startTransition,
   useCallback,
@@ -184,6 +188,9 @@ function BenchAtWork({
   const [bareHeld, setBareHeld] = useState(false);
   const [details, setDetails] = useState(false);
   const [framingOpen, setFramingOpen] = useState(false);
+  const [looksOpen, setLooksOpen] = useState(false);
+  const [range, setRange] = useState<readonly string[]>([]);
+  const [part, setPart] = useState<Treatment | null>(null);
   // The picture is asked for first; what stands about it comes while it is rendered.
   const [around, setAround] = useState(false);
   useEffect(() => startTransition(() => setAround(true)), []);
@@ -205,7 +212,9 @@ function BenchAtWork({
   const chooseTray = useCallback(
     (stepId: string) => {
       choose(stepId);
+      setRange([]);
       setFramingOpen(false);
+      setLooksOpen(false);
     },
     [choose],
   );
@@ -226,7 +235,41 @@ function BenchAtWork({
     },
     [session],
   );
+  /** Lays a treatment on, the last of its steps chosen and all of them lit. */
+  const lay = useCallback(
+    (laid: Treatment, label: string, last?: string) => {
+      edits.commit(laid, label);
+      choose(last ?? laid.steps.at(-1)?.id ?? null);
+      setRange([]);
+      setLampAt(null);
+    },
+    [edits, choose],
+  );
+  const picked = useMemo(() => {
+    const there = range.filter(id => treatment.steps.some(s => s.id === id));
+    return there.length > 1 ? there : chosen === null ? [] : [chosen];
+  }, [range, treatment, chosen]);
+  const copying = useCopying(edits.now, picked, setPart);
+  const { copy } = copying;
+  const copyWhole = useCallback(() => copy(null), [copy]);
+  const carryOver = useCarryOver(photograph, series, edits.now, lay);
+  const layOn = (of: Treatment, laying: Laying) => {
+    setPart(null);
+    try {
+      const { treatment: made, laid, left } = layTreatment(edits.now(), of, laying);
+      lay(made, `Lay on ${laid.length === 1 ? 'a step' : `${laid.length} steps`}`, laid.at(-1));
+      if (left.length) tell({ text: `${left.length} on painted areas stayed behind.` });
+    } catch (error) {
+      tell({ text: `It cannot be laid on: ${(error as Error).message}.`, tone: 'problem' });
+    }
+  };
+  const toggleLooks = useCallback(() => {
+    setLooksOpen(open => !open);
+    setFramingOpen(false);
+  }, []);
   useKeys({
+    looks: toggleLooks,
+    carryOver,
     undo: () => step('undo'),
     redo: () => step('redo'),
     bare: { hold: () => setBareHeld(true), release: () => setBareHeld(false) },
@@ -251,7 +294,14 @@ function BenchAtWork({
         >
           <Info aria-hidden="true" />
         </IconButton>
-        <Takes photograph={photograph} session={session} onChoose={onChooseTake} />
+        <Takes
+          photograph={photograph}
+          session={session}
+          onChoose={onChooseTake}
+          onCopy={copyWhole}
+          onLayOn={copying.layOn}
+          onCarryOver={carryOver}
+        />
         <IconButton
           aria-label="Frame: crop, straighten, turn"
           aria-pressed={framingOpen}
@@ -261,6 +311,9 @@ function BenchAtWork({
         </IconButton>
         <Push />
         <SavingMark session={session} />
+        <Button aria-pressed={looksOpen} onPress={toggleLooks}>
+          Looks
+        </Button>
         <Button
           aria-pressed={bareHeld}
           onPressStart={() => setBareHeld(true)}
@@ -302,6 +355,11 @@ function BenchAtWork({
         bareHeld={bareHeld}
         framingOpen={framingOpen}
         setFramingOpen={setFramingOpen}
+        looksOpen={looksOpen}
+        setLooksOpen={setLooksOpen}
+        onLay={lay}
+        onCopy={copy}
+        picked={picked}
       />
       {around ? (
         <TrayLine
@@ -310,10 +368,15 @@ function BenchAtWork({
           chosen={chosen}
           lamp={lamp}
           edits={edits}
+          picked={picked}
+          onPick={setRange}
           onChoose={chooseTray}
           onLamp={setLamp}
           onAdd={add}
         />
+      ) : null}
+      {part ? (
+        <LayOn part={part} onClose={() => setPart(null)} onLay={laying => layOn(part, laying)} />
       ) : null}
       {conflict ? <Conflict session={session} onNewTake={made => onChooseTake(made.id)} /> : null}
       {saving.state === 'refused' ? (

@@ -32,7 +32,9 @@ import { PulledLabel } from '../tools/PulledLabel';
 import { usePicking } from '../print/usePicking';
 import { usePull } from '../tools/usePull';
 import { StepHandles } from '../tools/StepHandles';
-import { nameOfStep, settingOf, type Edits } from '../takes/useEdits';
+import { LooksBoard, type Tried } from '../laying/LooksBoard';
+import { TryingLabel } from '../laying/TryingLabel';
+import { nameOfStep, settingOf, type Edits, type StepAction } from '../takes/useEdits';
 import { PictureView } from '../print/PictureView';
 
 /** Where the picture hangs, and what is laid over it. */
@@ -81,6 +83,14 @@ export interface WorkplaceProps {
   bareHeld: boolean;
   framingOpen: boolean;
   setFramingOpen: (open: boolean) => void;
+  looksOpen: boolean;
+  setLooksOpen: (open: boolean) => void;
+  /** Lays a treatment on, and chooses a step of it. */
+  onLay: (treatment: Treatment, label: string, last?: string) => void;
+  /** Copies steps. */
+  onCopy: (steps: readonly string[]) => void;
+  /** The steps that a copy takes. */
+  picked: readonly string[];
 }
 
 /** The picture and the panel of the chosen step: what follows every movement of a control. */
@@ -96,11 +106,17 @@ export function Workplace({
   bareHeld,
   framingOpen,
   setFramingOpen,
+  looksOpen,
+  setLooksOpen,
+  onLay,
+  onCopy,
+  picked,
 }: WorkplaceProps) {
   const { treatment } = useSyncExternalStore(session.subscribe, session.paced);
   // Not deferred: what is pressed in the panel is laid on this one.
   const { treatment: calm } = useSyncExternalStore(session.subscribe, session.rested);
   const [boardOpen, setBoardOpen] = useState(false);
+  const [tried, setTried] = useState<Tried | null>(null);
   const [held, setHeld] = useState<Parameters<Hold>[0]>([]);
   const { commit, preview } = edits;
   const litOf = useCallback(
@@ -133,7 +149,7 @@ export function Workplace({
   // The picture does not wait for the panel while a control moves.
   const ahead = useRef<((of: Treatment) => Treatment) | null>(null);
   useLayoutEffect(() => {
-    ahead.current = bareHeld || framing.open ? null : look;
+    ahead.current = bareHeld || framing.open || tried ? null : look;
   });
   const follow = useMemo(
     () => ({
@@ -160,23 +176,34 @@ export function Workplace({
   const bareInFrame = useMemo(() => ({ ...bare, frame: framing.shown.frame }), [framing.shown.frame]);
 
   const set = useMemo(() => settingOf(session, panelOf), [session, panelOf]);
+  const act = useCallback(
+    (id: string, action: StepAction) =>
+      action === 'take' ? onCopy(picked.includes(id) ? picked : [id]) : edits.act(id, action),
+    [edits, onCopy, picked],
+  );
   const closeBoard = useCallback(() => setBoardOpen(false), []);
   const openBoard = useCallback(() => setBoardOpen(true), []);
   const Board = boardOpen && step ? boards[step.kind] : undefined;
-  const working = area !== null && !framing.open;
+  const working = area !== null && !framing.open && !looksOpen;
   return (
     <>
       <Place>
         <PictureView
           picture={picture}
           title={title}
-          treatment={bareHeld ? bareInFrame : looked}
+          treatment={bareHeld ? bareInFrame : (tried?.treatment ?? looked)}
           follow={follow}
           beside={beside}
           small={pictureAddress(session.state().take, 480)}
-          tool={framing.open ? framing.tool : (picking.tool ?? painting.pictureTool ?? pull.tool)}
+          tool={
+            framing.open
+              ? framing.tool
+              : looksOpen
+                ? null
+                : (picking.tool ?? painting.pictureTool ?? pull.tool)
+          }
           colouredMarked={area !== null && painting.colouredMarked}
-          bar={working ? <PaintBar painting={painting} /> : undefined}
+          bar={tried ? <TryingLabel tried={tried} /> : working ? <PaintBar painting={painting} /> : undefined}
         >
           {onWall => (
             <>
@@ -203,7 +230,7 @@ export function Workplace({
                 />
               ) : null}
               {pull.pulled ? <PulledLabel pulled={pull.pulled} onWall={onWall} /> : null}
-              {!framing.open && step?.enabled ? (
+              {!framing.open && !looksOpen && step?.enabled ? (
                 <StepHandles
                   step={step}
                   onWall={onWall}
@@ -231,8 +258,24 @@ export function Workplace({
           />
         ) : null}
       </Place>
-      <Panel aria-label={framing.open ? 'Frame' : panelStep ? nameOfStep(panelStep) : 'No step chosen'}>
-        {!around ? null : framing.open ? (
+      <Panel
+        aria-label={
+          looksOpen ? 'Looks' : framing.open ? 'Frame' : panelStep ? nameOfStep(panelStep) : 'No step chosen'
+        }
+      >
+        {!around ? null : looksOpen ? (
+          <LooksBoard
+            picture={picture}
+            treatment={calm}
+            onTry={setTried}
+            onLay={({ treatment: laid, laid: ids }, name) => {
+              setTried(null);
+              setLooksOpen(false);
+              onLay(laid, `Look: ${name}`, ids.at(-1));
+            }}
+            onClose={() => setLooksOpen(false)}
+          />
+        ) : framing.open ? (
           <FramePanel framing={framing} picture={picture} />
         ) : panelStep ? (
           <StepPanel
@@ -246,7 +289,7 @@ export function Workplace({
             onBoard={openBoard}
             onHold={setHeld}
             pick={picking.pick}
-            onAction={edits.act}
+            onAction={act}
             now={edits.now}
             calm={calm}
           />

@@ -101,7 +101,8 @@ export const StepTitle = memo(function StepTitle({
           {
             entries: [
               { id: 'name', text: 'Name' },
-              { id: 'copy', text: 'Copy', keys: 'Ctrl D' },
+              { id: 'copy', text: 'Double it', keys: 'Ctrl D' },
+              { id: 'take', text: 'Copy, to lay on elsewhere', keys: 'Ctrl C' },
               ...(groupable ? [{ id: 'group', text: 'Group with the one before' }] : []),
               ...(inGroup ? [{ id: 'leave', text: 'Take out of its group' }] : []),
             ],

@@ -82,10 +82,21 @@ export interface TakesProps {
   /** Of the take that is worked on: what is done to it goes the way of its edits. */
   session: TakeSession;
   onChoose: (takeId: string) => void;
+  /** The whole treatment goes to the clipboard; what is there is laid on; the last one is carried over. */
+  onCopy: () => void;
+  onLayOn: () => void;
+  onCarryOver: () => void;
 }
 
 /** The takes of a photograph: switched, copied, named, put aside. */
-export const Takes = memo(function Takes({ photograph, session, onChoose }: TakesProps) {
+export const Takes = memo(function Takes({
+  photograph,
+  session,
+  onChoose,
+  onCopy,
+  onLayOn,
+  onCarryOver,
+}: TakesProps) {
   const current = session.state().take.id;
   const create = useCreateTake(photograph.id);
   const remove = useRemoveTake();
@@ -135,6 +146,14 @@ export const Takes = memo(function Takes({ photograph, session, onChoose }: Take
               { id: 'remove', text: 'Put this take aside', disabled: photograph.takes.length < 2 },
             ],
           },
+          {
+            name: 'Treatment',
+            entries: [
+              { id: 'copy', text: 'Copy the whole of it', keys: 'Ctrl C' },
+              { id: 'layOn', text: 'Lay on what was copied', keys: 'Ctrl V' },
+              { id: 'carryOver', text: 'Carry the last one over', keys: 'C' },
+            ],
+          },
           { name: 'New take', entries: [{ id: 'bare', text: 'From the bare photograph' }] },
         ]}
         onAction={id => {
@@ -142,6 +161,9 @@ export const Takes = memo(function Takes({ photograph, session, onChoose }: Take
             setName(take.name);
             setNaming(take);
           } else if (id === 'remove') putAside();
+          else if (id === 'copy') onCopy();
+          else if (id === 'layOn') onLayOn();
+          else if (id === 'carryOver') onCarryOver();
           else void copy();
         }}
       />

@@ -26,7 +26,7 @@ export interface SetSetting {
 }
 
 /** What can be done with a whole step, by the names of its menu. */
-export type StepAction = 'left' | 'right' | 'copy' | 'group' | 'leave' | 'remove';
+export type StepAction = 'left' | 'right' | 'copy' | 'take' | 'group' | 'leave' | 'remove';
 
 /** What is done with the group that a step stands in. */
 export interface GroupActions {
@@ -50,7 +50,7 @@ export interface Edits {
   copy: (stepId: string) => void;
   /** Puts a treatment in which a step has moved. */
   place: (treatment: Treatment, stepId: string) => void;
-  act: (stepId: string, action: StepAction) => void;
+  act: (stepId: string, action: Exclude<StepAction, 'take'>) => void;
   group: GroupActions;
 }
 

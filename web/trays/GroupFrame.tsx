@@ -14,9 +14,6 @@ const Frame = styled.div`
   .title {
     position: absolute;
     left: 0;
-    [data-first] > & {
-      left: 64px;
-    }
     right: 0;
     top: -25px;
     height: 18px;
@@ -27,6 +24,11 @@ const Frame = styled.div`
     background: var(--paper-low);
     border-bottom: 2px solid var(--ink-2);
     overflow: hidden;
+  }
+  /* Beside the name of its stage; over the place of the plus after it, which stands lower. */
+  &[data-first] .title {
+    left: 58px;
+    right: -34px;
   }
   .title input {
     height: 17px;

@@ -32,6 +32,7 @@ export const TrayFace = memo(function TrayFace({ step, picture, upTo }: TrayFace
 export function SortableTray({
   chosen,
   later,
+  picked,
   tabbable,
   onChoose,
   onKey,
@@ -39,8 +40,11 @@ export function SortableTray({
 }: TrayFaceProps & {
   chosen: boolean;
   later: boolean;
+  /** It is in the range that a copy takes. */
+  picked: boolean;
   tabbable: boolean;
-  onChoose: () => void;
+  /** With the whole range up to it, or alone. */
+  onChoose: (range: boolean) => void;
   onKey: (event: KeyboardEvent) => void;
 }) {
   const { step } = face;
@@ -52,11 +56,12 @@ export function SortableTray({
       type="button"
       data-tray={step.id}
       data-later={later || undefined}
+      data-picked={picked || undefined}
       data-off={!step.enabled || undefined}
       aria-current={chosen ? 'step' : undefined}
       tabIndex={tabbable ? 0 : -1}
       style={{ transform: CSS.Translate.toString(transform), transition, opacity: isDragging ? 0.3 : 1 }}
-      onClick={onChoose}
+      onClick={event => onChoose(event.shiftKey)}
       onKeyDown={onKey}
     >
       <TrayFace {...face} />

@@ -37,6 +37,9 @@ export interface TrayLineProps {
   /** How many steps the lamp lights; all when it is at the end. */
   lamp: number;
   onChoose: (id: string) => void;
+  /** The trays that a copy takes: a range about the chosen one. */
+  picked: readonly string[];
+  onPick: (ids: readonly string[]) => void;
   onLamp: (lamp: number) => void;
   onAdd: (kind: Kind, stage: Stage) => void;
   edits: Edits;
@@ -54,7 +57,7 @@ function StageGroup({ stage, children }: { stage: Stage; children: React.ReactNo
 
 /** The steps as trays, in working order: chosen, added, switched, moved by drag or keys, lit by the lamp. */
 export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
-  const { picture, treatment, chosen, lamp, edits, onChoose } = props;
+  const { picture, treatment, chosen, lamp, edits, onChoose, picked, onPick } = props;
   const { steps } = treatment;
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   const [dragged, setDragged] = useState<string | null>(null);
@@ -97,6 +100,13 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
     toFocus.current = null;
   }, [layout]);
 
+  /** Takes the range from the chosen tray, or from its far end, to this one. */
+  const pickTo = (id: string) => {
+    const at = (of: string | null | undefined) => steps.findIndex(s => s.id === of);
+    const [from, to] = [at(chosen), at(id)].sort((a, b) => a - b);
+    onPick(from < 0 ? [id] : steps.slice(from, to + 1).map(s => s.id));
+  };
+
   const onKey = (event: KeyboardEvent, step: Step) => {
     const i = steps.indexOf(step);
     const by = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0;
@@ -105,7 +115,10 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
       focusTray(step.id);
     } else if (by) {
       const next = steps[i + by];
-      if (next) {
+      if (next && event.shiftKey) {
+        pickTo(next.id);
+        find(next.id)?.focus();
+      } else if (next) {
         onChoose(next.id);
         find(next.id)?.focus();
       }
@@ -176,7 +189,8 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
                           chosen={step.id === chosen}
                           later={steps.indexOf(step) >= lamp}
                           tabbable={step.id === tabbable}
-                          onChoose={() => onChoose(step.id)}
+                          picked={picked.length > 1 && picked.includes(step.id)}
+                          onChoose={range => (range ? pickTo(step.id) : onChoose(step.id))}
                           onKey={event => onKey(event, step)}
                         />
                       ));

@@ -189,6 +189,10 @@ export const Tray = styled.button`
     border-color: #777;
     opacity: 1;
   }
+  &[data-picked] .dish {
+    outline: 2px dashed var(--ink);
+    outline-offset: 2px;
+  }
   &[data-off]:not([aria-current]) .dish {
     box-shadow: none;
   }

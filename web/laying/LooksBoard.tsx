@@ -1,0 +1,470 @@
+import { Ellipsis, Search, X } from 'lucide-react';
+import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import styled from 'styled-components';
+import { TreatmentError, type Treatment } from '../../core/treatment/schema';
+import { layTreatment, type Laid, type Laying } from '../../core/treatment/laying';
+import { looksFile, readLooks, type Look } from '../../core/treatment/looks';
+import { starterLooks } from '../../core/treatment/starter-looks';
+import { tell } from '../app/notices';
+import { useChangeLook, useKeepLooks, useLooks, useRemoveLook } from '../app/queries';
+import { useKeys } from '../app/useKeys';
+import { fetchAllCarried, sendCarried } from '../engine/carried';
+import type { PictureInfo } from '../engine/tiles';
+import { SmallPicture } from '../print/SmallPicture';
+import { IconButton, Segments } from '../ui/buttons';
+import { Menu } from '../ui/overlays';
+import { save } from '../ui/save';
+import { Slider } from '../ui/slider';
+import { takeInCarried } from './copied';
+import { KeepLook } from './KeepLook';
+
+const Head = styled.div`
+  padding: 8px 9px 10px 16px;
+  flex: none;
+  .row {
+    display: flex;
+    align-items: center;
+    gap: 9px;
+    height: 34px;
+  }
+  h2 {
+    font-size: 15px;
+    font-weight: 650;
+  }
+  small {
+    color: var(--ink-2);
+    font-size: var(--t-small);
+    margin-right: auto;
+    padding-top: 2px;
+  }
+  .find {
+    display: flex;
+    align-items: center;
+    gap: 8px;
+    height: 29px;
+    margin-right: 7px;
+    padding: 0 9px;
+    background: var(--paper-high);
+    border-bottom: 1px solid var(--edge);
+    svg {
+      width: 14px;
+      height: 14px;
+      color: var(--ink-2);
+      flex: none;
+    }
+    input {
+      flex: 1;
+      min-width: 0;
+      border: 0;
+      background: none;
+      outline: none;
+    }
+    &:focus-within {
+      box-shadow: 0 2px 0 var(--lamp-deep);
+    }
+  }
+`;
+
+const Body = styled.div`
+  flex: 1;
+  min-height: 0;
+  overflow: hidden auto;
+  scrollbar-width: thin;
+  padding: 0 16px 14px;
+  h3 {
+    font-weight: 650;
+    margin: 12px 0 7px;
+  }
+  section:first-child h3 {
+    margin-top: 0;
+  }
+  .cards {
+    display: grid;
+    grid-template-columns: repeat(2, minmax(0, 1fr));
+    gap: 8px;
+  }
+  p {
+    color: var(--ink-2);
+    line-height: 1.45;
+  }
+`;
+
+const Card = styled.div`
+  position: relative;
+  background: var(--paper-high);
+  box-shadow: var(--shade-label);
+  border-radius: var(--r-label);
+  min-width: 0;
+  > button:first-child {
+    display: block;
+    width: 100%;
+    padding: 4px 4px 5px;
+    text-align: left;
+    border-radius: inherit;
+    outline: none;
+  }
+  > button:first-child:focus-visible {
+    outline: 2px solid var(--lamp-deep);
+    outline-offset: 1px;
+  }
+  canvas {
+    display: block;
+    width: 100%;
+    aspect-ratio: 122 / 81;
+    background: #d2d2d2;
+  }
+  b,
+  i {
+    display: block;
+    font-style: normal;
+    padding: 0 3px;
+    white-space: nowrap;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  b {
+    font-weight: 550;
+    font-size: var(--t-small);
+    margin-top: 5px;
+  }
+  i {
+    font-size: var(--t-small);
+    color: var(--ink-2);
+  }
+  &[data-tried] {
+    outline: 2px solid var(--lamp);
+    box-shadow:
+      0 0 0 3px var(--lamp-deep),
+      var(--shade-label);
+  }
+  .more {
+    position: absolute;
+    right: 1px;
+    bottom: 1px;
+    width: 24px;
+    height: 24px;
+  }
+`;
+
+const Foot = styled.div`
+  flex: none;
+  border-top: 1px solid #cfcfcf;
+  background: var(--paper-high);
+  padding: 8px 16px 13px;
+  display: grid;
+  gap: 8px;
+`;
+
+/** Where the hand is: nothing is tried before it rests there for a moment. */
+const REST_MS = 20;
+const COLUMNS = 2;
+
+type Shown = Look & { key: string; id?: string };
+
+/** What is tried: the treatment that it would give, what it is called, and how it would be laid on. */
+export interface Tried {
+  name: string;
+  strength: number;
+  treatment: Treatment;
+}
+
+const stepsOf = ({ treatment: { steps } }: Look) => `${steps.length} step${steps.length === 1 ? '' : 's'}`;
+
+/** Looks as small pictures of this photograph: what is pointed at shows in the print, a press lays it on. */
+export function LooksBoard({
+  picture,
+  treatment,
+  onTry,
+  onLay,
+  onClose,
+}: {
+  picture: PictureInfo;
+  treatment: Treatment;
+  /** Must stay the same function. */
+  onTry: (tried: Tried | null) => void;
+  onLay: (laid: Laid, name: string) => void;
+  onClose: () => void;
+}) {
+  const kept = useLooks();
+  const keep = useKeepLooks();
+  const change = useChangeLook();
+  const remove = useRemoveLook();
+  const [wanted, setWanted] = useState('');
+  const [strength, setStrength] = useState(1);
+  const [how, setHow] = useState<Laying['how']>('instead');
+  const [at, setAt] = useState<string | null>(null);
+  const [keeping, setKeeping] = useState<'new' | Shown | null>(null);
+  const input = useRef<HTMLInputElement>(null);
+  const body = useRef<HTMLDivElement>(null);
+  useKeys({ giveUp: onClose });
+
+  const groups = useMemo(() => {
+    const own = (kept.data ?? []).map((l): Shown => ({ ...l, key: l.id }));
+    const all = [...own, ...starterLooks().map((l): Shown => ({ ...l, key: `starter ${l.name}` }))];
+    const words = wanted.toLowerCase().split(/\s+/).filter(Boolean);
+    const found = all.filter(({ name, group }) =>
+      words.every(word => `${name} ${group}`.toLowerCase().includes(word)),
+    );
+    const byGroup = new Map<string, Shown[]>();
+    for (const look of found) byGroup.set(look.group, [...(byGroup.get(look.group) ?? []), look]);
+    return byGroup;
+  }, [kept.data, wanted]);
+
+  // What a look carries is had before it is shown.
+  const [fetched, setFetched] = useState(0);
+  useEffect(() => {
+    let stale = false;
+    const fetchAll = async () => {
+      for (const look of kept.data ?? []) await fetchAllCarried(look.treatment);
+      if (!stale) setFetched(n => n + 1);
+    };
+    void fetchAll().catch(() => undefined);
+    return () => {
+      stale = true;
+    };
+  }, [kept.data]);
+
+  const laid = useCallback(
+    (look: Look, of: number): Laid =>
+      layTreatment(treatment, look.treatment, {
+        how,
+        frame: false,
+        painted: true,
+        as: { name: look.name, strength: of },
+      }),
+    [treatment, how],
+  );
+  const small = useMemo(() => {
+    const made = new Map<string, Treatment>();
+    for (const look of [...groups.values()].flat()) {
+      try {
+        made.set(look.key, laid(look, 1).treatment);
+      } catch {
+        // There is no room for its steps; said when it is taken.
+      }
+    }
+    return made;
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- what was fetched is shown as well
+  }, [groups, laid, fetched]);
+
+  const tried = [...groups.values()].flat().find(l => l.key === at);
+  useEffect(() => {
+    if (!tried) {
+      onTry(null);
+      return;
+    }
+    const timer = setTimeout(() => {
+      try {
+        onTry({ name: tried.name, strength, treatment: laid(tried, strength).treatment });
+      } catch {
+        onTry(null);
+      }
+    }, REST_MS);
+    return () => clearTimeout(timer);
+  }, [tried, strength, laid, onTry]);
+  useEffect(() => () => onTry(null), [onTry]);
+
+  const take = (look: Look) => {
+    try {
+      onLay(laid(look, strength), look.name);
+    } catch (error) {
+      tell({ text: `${look.name} cannot be laid on: ${(error as Error).message}.`, tone: 'problem' });
+    }
+  };
+  const bringIn = async (file: File) => {
+    try {
+      const looks = readLooks(JSON.parse(await file.text()));
+      for (const { treatment: of } of looks) {
+        await takeInCarried(of);
+        await sendCarried(of);
+      }
+      await keep.mutateAsync(looks);
+      tell({ text: `${looks.length === 1 ? looks[0].name : `${looks.length} looks`} from ${file.name}.` });
+    } catch (error) {
+      const reason =
+        error instanceof TreatmentError
+          ? error.message
+          : error instanceof SyntaxError
+            ? 'not JSON'
+            : (error as Error).message;
+      tell({ text: `${file.name}: ${reason}`, tone: 'problem' });
+    }
+  };
+  const write = async (looks: readonly Look[], name: string) => {
+    for (const { treatment: of } of looks) await fetchAllCarried(of);
+    save(JSON.stringify(looksFile(looks), null, 1), `${name}.look.json`, 'application/json');
+  };
+
+  const onKey = (event: KeyboardEvent) => {
+    const by = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: -COLUMNS, ArrowDown: COLUMNS }[event.key];
+    if (!by) return;
+    const all = [...(body.current?.querySelectorAll<HTMLElement>('[data-look]') ?? [])];
+    const i = all.indexOf(event.target as HTMLElement);
+    if (i < 0) return;
+    all[Math.min(all.length - 1, Math.max(0, i + by))].focus();
+    event.preventDefault();
+  };
+
+  const own = kept.data ?? [];
+  const card = (look: Shown) => {
+    const of = small.get(look.key);
+    const mine = own.find(l => l.id === look.key);
+    return (
+      <Card
+        key={look.key}
+        data-tried={look.key === at || undefined}
+        onPointerEnter={() => setAt(look.key)}
+        onPointerLeave={() => setAt(now => (now === look.key ? null : now))}
+      >
+        <button
+          type="button"
+          data-look={look.name}
+          aria-label={`${look.name}, ${stepsOf(look)}`}
+          onFocus={() => setAt(look.key)}
+          onBlur={() => setAt(now => (now === look.key ? null : now))}
+          onClick={() => take(look)}
+        >
+          {of ? <SmallPicture picture={picture} treatment={of} width={122} height={81} /> : <canvas />}
+          <b>{look.name}</b>
+          <i>{stepsOf(look)}</i>
+        </button>
+        {mine ? (
+          <Menu
+            label={`More for ${look.name}`}
+            trigger={
+              <IconButton className="more" aria-label={`More for ${look.name}`}>
+                <Ellipsis aria-hidden="true" />
+              </IconButton>
+            }
+            sections={[
+              {
+                entries: [
+                  { id: 'name', text: 'Name and group' },
+                  { id: 'write', text: 'Save as a file' },
+                  { id: 'remove', text: 'Put aside' },
+                ],
+              },
+            ]}
+            onAction={what => {
+              if (what === 'name') setKeeping(look);
+              else if (what === 'write') void write([mine], look.name);
+              else remove.mutate(mine);
+            }}
+          />
+        ) : null}
+      </Card>
+    );
+  };
+
+  return (
+    <>
+      <Head>
+        <div className="row">
+          <h2>Looks</h2>
+          <small>laid on as open steps</small>
+          <Menu
+            label="More for looks"
+            trigger={
+              <IconButton aria-label="More for looks">
+                <Ellipsis aria-hidden="true" />
+              </IconButton>
+            }
+            sections={[
+              {
+                entries: [
+                  {
+                    id: 'keep',
+                    text: 'Keep this treatment as a look',
+                    disabled: treatment.steps.length === 0,
+                  },
+                  { id: 'in', text: 'Bring in a file of looks' },
+                  { id: 'out', text: 'Save my looks as a file', disabled: own.length === 0 },
+                ],
+              },
+            ]}
+            onAction={what => {
+              if (what === 'keep') setKeeping('new');
+              else if (what === 'in') input.current?.click();
+              else void write(own, 'looks');
+            }}
+          />
+          <IconButton aria-label="Close the looks" onPress={onClose}>
+            <X aria-hidden="true" />
+          </IconButton>
+        </div>
+        <label className="find">
+          <Search aria-hidden="true" />
+          <input
+            type="search"
+            aria-label="Find a look"
+            placeholder="Find a look"
+            value={wanted}
+            onChange={event => setWanted(event.target.value)}
+          />
+        </label>
+      </Head>
+      <Body ref={body} onKeyDown={onKey}>
+        {[...groups].map(([group, looks]) => (
+          <section key={group} aria-label={group}>
+            <h3>{group}</h3>
+            <div className="cards">{looks.map(card)}</div>
+          </section>
+        ))}
+        {groups.size === 0 ? <p>No look is called that. Fewer letters find more.</p> : null}
+      </Body>
+      <Foot>
+        <Slider
+          label="Strength"
+          name="Strength of the look"
+          value={strength}
+          min={0}
+          max={1}
+          step={0.01}
+          standard={1}
+          shownTimes={100}
+          onChange={setStrength}
+          onChangeEnd={setStrength}
+        />
+        <Segments
+          label="Where its steps go"
+          value={how}
+          options={[
+            { value: 'added', text: 'Added to the steps' },
+            { value: 'instead', text: 'In their place' },
+          ]}
+          onChange={setHow}
+        />
+      </Foot>
+      <input
+        ref={input}
+        type="file"
+        accept=".json"
+        hidden
+        aria-label="File of looks"
+        onChange={event => {
+          const [file] = event.target.files ?? [];
+          event.target.value = '';
+          if (file) void bringIn(file);
+        }}
+      />
+      {keeping ? (
+        <KeepLook
+          of={keeping === 'new' ? treatment : null}
+          look={keeping === 'new' ? undefined : keeping}
+          groups={[...new Set(own.map(l => l.group))]}
+          onClose={() => setKeeping(null)}
+          onKeep={look => {
+            setKeeping(null);
+            if (keeping !== 'new') {
+              change.mutate({ id: keeping.key, name: look.name, group: look.group });
+              return;
+            }
+            keep.mutate([look], {
+              onSuccess: () => tell({ text: `${look.name} is kept among your looks.` }),
+            });
+          }}
+        />
+      ) : null}
+    </>
+  );
+}
