@@ -72,7 +72,7 @@ test('nothing is cut off or overlaps at small and large windows', async ({ page,
   }
 });
 
-test('axe finds nothing in the frame, with the tools of an area, in the pigment box and the table list', async ({
+test('axe finds nothing in the frame, in the looks, with the tools of an area, in the pigment box and the table list', async ({
   page,
   app,
 }) => {
@@ -98,6 +98,9 @@ test('axe finds nothing in the frame, with the tools of an area, in the pigment 
   }
   await page.getByRole('button', { name: /^Frame/ }).click();
   await check('frame');
+  await page.getByRole('button', { name: 'Looks', exact: true }).click();
+  await page.locator('[data-look="Harbour cold"]').hover();
+  await check('looks');
   await trays.nth(2).click();
   await page.getByRole('button', { name: 'New area', exact: true }).click();
   for (const tool of ['Hues', 'Tones', 'Oval', 'Brush']) {

@@ -71,6 +71,14 @@ await withServer(async url => {
   await board.getByRole('button', { name: /Local contrast/ }).hover();
   await page.waitForTimeout(1500);
   await shoot('bench-conversions');
+  await bench('Quinces and enamel jug');
+  await page.getByRole('button', { name: 'Looks', exact: true }).click();
+  await page.waitForTimeout(4000);
+  const cold = page.locator('[data-look="Harbour cold"]');
+  await cold.scrollIntoViewIfNeeded();
+  await cold.hover();
+  await page.waitForTimeout(2500);
+  await shoot('bench-looks');
   await page.goto(`${url}/series/${series.id}/send-out`);
   await page.getByRole('button', { name: /^Send out \w+/ }).click();
   await page.getByText(/^(\d+) of \1 done/).waitFor({ timeout: 240_000 });
