@@ -3,6 +3,9 @@ import request from 'supertest';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { Series } from '../server/data/models';
 import { testServer, type TestServer } from '../server/testing/server';
+import type { SeriesEvenness } from '../contract/evenness';
+import type { Series as SeriesView } from '../contract/series';
+import { evenness } from '../core/analysis/evenness';
 import { seedDemo } from './seed';
 
 const photographs = resolve('demo/photographs');
@@ -20,6 +23,21 @@ it('the demo fills an empty shelf once', async () => {
   // One is left bare.
   expect(shelf[0].treated).toBe(shelf[0].photographs - 1);
 });
+
+it('of its series the blue one and the bare one fall out, and nobody else', async () => {
+  const shelf = (await request(server.app).get('/api/series')).body as { id: string }[];
+  const { body: series } = await request(server.app).get(`/api/series/${shelf[0].id}`);
+  const titles = new Map((series as SeriesView).photographs.map(p => [p.id, p.title]));
+  let answer: SeriesEvenness;
+  do answer = (await request(server.app).get(`/api/series/${shelf[0].id}/evenness`)).body as SeriesEvenness;
+  while (answer.waiting > 0);
+  const { placed } = evenness(answer.photographs.map(p => p.measures));
+  const fallen = answer.photographs.filter((_, i) => placed[i]?.falls.length);
+  expect(fallen.map(p => titles.get(p.id))).toEqual(['Reeds, first frost']);
+  const blue = placed[answer.photographs.indexOf(fallen[0])]!;
+  expect(blue.falls[0]).toMatchObject({ what: 'shadows', way: 'cooler' });
+  expect(answer.photographs.filter(p => p.bare).map(p => titles.get(p.id))).toEqual(['Bow and warp']);
+}, 60_000);
 
 it('and never another', async () => {
   await Series.destroy({ where: {} });

@@ -271,7 +271,7 @@ export const saltmarshFerry: DemoSeries = {
     {
       file: 'third-door.jpg',
       title: 'Third door',
-      takes: [series(), { name: 'Selenium', treatment: selenium }],
+      takes: [{ name: 'Selenium', treatment: selenium }, series()],
     },
     { file: 'sheds-before-dark.jpg', title: 'Sheds before dark', takes: [series()] },
     {
@@ -297,12 +297,12 @@ export const saltmarshFerry: DemoSeries = {
     {
       file: 'dyers-baskets.jpg',
       title: 'Dyer’s baskets',
-      takes: [plain(), { name: 'Three stops', treatment: dyers }],
+      takes: [plain(), { name: 'Three stops', treatment: dyers }, series()],
     },
     {
       file: 'keepers-chair.jpg',
       title: 'The keeper’s chair',
-      takes: [{ name: 'Aged paper', treatment: aged }],
+      takes: [{ name: 'Aged paper', treatment: aged }, series()],
     },
     {
       file: 'reeds-first-frost.jpg',

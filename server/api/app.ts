@@ -18,6 +18,7 @@ import { implement, mount, openApi, type Implemented } from './route';
 import { sendOutRoutes } from './send-outs';
 import { onlySignedIn } from './sign-in';
 import { seriesRoutes } from './series';
+import { evennessRoutes } from './evenness';
 import { lookRoutes } from './looks';
 import { pigmentRoutes } from './pigments';
 import { carriedRoutes } from './carried';
@@ -131,6 +132,7 @@ export function createApp(
     ...tableRoutes(services),
     ...pigmentRoutes(),
     ...lookRoutes(services),
+    ...evennessRoutes(services),
     ...sendOutRoutes(services, queue),
     ...putAsideRoutes(services),
   ];

@@ -4,6 +4,7 @@ import {
   halveBand,
   lookAtWhole,
   markBand,
+  measureSmall,
   renderBand,
   type Bake,
   type Band,
@@ -11,17 +12,19 @@ import {
   type Halve,
   type Look,
   type Mark,
+  type Measure,
 } from './band';
 import type { Decode } from './picture-tasks';
 import { readBody, type ReadBody } from './read-treatment';
 
 /** What a render thread runs: bands of pictures, what is done once for all of them, and the reading of what came in. */
-export default (task: Band | Bake | Look | Mark | Halve | Check | Decode | ReadBody) => {
+export default (task: Band | Bake | Look | Mark | Measure | Halve | Check | Decode | ReadBody) => {
   if ('readBody' in task) return readBody(task);
   if ('bake' in task) return bakeTables(task);
   if ('check' in task) return checkBytes(task);
   if ('decode' in task) return import('./picture-tasks').then(({ decodeWhole }) => decodeWhole(task));
   if ('halve' in task) return halveBand(task);
   if ('mark' in task) return markBand(task);
+  if ('measure' in task) return measureSmall(task);
   return 'look' in task ? lookAtWhole(task) : renderBand(task);
 };

@@ -1,3 +1,4 @@
+import { measure, type Measures } from '../../core/analysis/evenness';
 import { framed } from '../../core/frame/framing';
 import { geometryOf, type Geometry, type Rectangle } from '../../core/frame/geometry';
 import type { KeptTable } from '../../core/engine/kept-tables';
@@ -120,6 +121,13 @@ export function bakeTables({ bake }: Bake): KeptTable[] {
     return [key, baked];
   });
 }
+
+/** A small picture to be measured: 8-bit RGB codes. */
+export interface Measure {
+  measure: { codes: Uint8Array };
+}
+
+export const measureSmall = ({ measure: { codes } }: Measure): Measures => measure(codes, 3);
 
 /** What is to be looked at in the whole picture before its bands are rendered. */
 export interface Look {

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { setMaxListeners } from 'node:events';
 import { LRUCache } from 'lru-cache';
 import { framedSize, geometryOf } from '../../core/frame/geometry';
+import type { Measures } from '../../core/analysis/evenness';
 import type { Table } from '../../core/engine/bake';
 import type { KeptTable } from '../../core/engine/kept-tables';
 import { createPlanner, type Plan } from '../../core/engine/plan';
@@ -12,7 +13,7 @@ import { carriedBy } from '../../core/treatment/carried-by';
 import type { Treatment } from '../../core/treatment/schema';
 import { resizePixels, type Decoded, type Pixels } from '../pictures/decode';
 import { PictureError, type PictureFacts } from '../pictures/inspect';
-import type { Bake, Band, Check, Halve, Held, Look, Mark, Work } from './band';
+import type { Bake, Band, Check, Halve, Held, Look, Mark, Measure, Work } from './band';
 import { encodeStrip, joinStrips, mostRows, STRIP_STEP } from './jpeg-strips';
 import type { Decode, SharedPicture } from './picture-tasks';
 import type { Body, ReadBody } from './read-treatment';
@@ -83,8 +84,9 @@ function preparesFirst({ passes: [first] }: Plan): boolean {
 /** What a band gives: its codes, or nothing where they went into shared memory. */
 type Given = Uint8Array | Uint16Array | null;
 
-type Task = Band | Bake | Look | Mark | Halve | Check | Decode | ReadBody;
-type Result = Given | KeptTable[] | Surveys | string | Shared | SharedPicture | { wrong: string } | Body;
+type Task = Band | Bake | Look | Mark | Measure | Halve | Check | Decode | ReadBody;
+type Result =
+  Given | KeptTable[] | Measures | Surveys | string | Shared | SharedPicture | { wrong: string } | Body;
 
 /** Renders treatments in worker threads, each a band of rows at a time, and does there all else that takes long. */
 export class Renderer {
@@ -151,6 +153,11 @@ export class Renderer {
       return { width, height, codes: new Uint16Array(out) };
     }
     return resizePixels(pixels, width, height);
+  }
+
+  /** Measures a small picture (8-bit RGB) in a thread. */
+  measure(codes: Uint8Array): Promise<Measures> {
+    return this.threads.run({ measure: { codes } }, { urgent: true, seconds: 30 }) as Promise<Measures>;
   }
 
   /** Reads bytes that are to be carried, in a thread; what is wrong with them, or null. */
