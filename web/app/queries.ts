@@ -1,5 +1,6 @@
 import { QueryClient, queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { getHealth } from '../../contract/health';
+import { getEvenness } from '../../contract/evenness';
 import * as looks from '../../contract/looks';
 import * as photographs from '../../contract/photographs';
 import * as pigments from '../../contract/pigments';
@@ -33,6 +34,7 @@ export const keys = {
   tables: ['tables'] as const,
   pigments: ['pigments'] as const,
   looks: ['looks'] as const,
+  evenness: (seriesId: string) => ['evenness', seriesId] as const,
   formats: ['formats'] as const,
   sendOuts: (seriesId: string) => ['send-outs', seriesId] as const,
 };
@@ -60,6 +62,14 @@ export const usePigments = () =>
   useQuery({ queryKey: keys.pigments, queryFn: () => call(pigments.listPigments, {}) });
 
 export const useLooks = () => useQuery({ queryKey: keys.looks, queryFn: () => call(looks.listLooks, {}) });
+
+/** What is measured of a series' photographs, asked for until all are. */
+export const useEvenness = (seriesId: string) =>
+  useQuery({
+    queryKey: keys.evenness(seriesId),
+    queryFn: () => call(getEvenness, { params: { id: seriesId } }),
+    refetchInterval: query => (query.state.data?.waiting ? 400 : false),
+  });
 
 /** The formats that files go out in: they are those of the server as long as it runs. */
 export const useFormats = () =>

@@ -16,12 +16,13 @@ import { Button, LinkButton, Segments } from '../ui/buttons';
 import { InPlace } from '../ui/inplace';
 import { Wait } from '../ui/wait';
 import { Contact, sizes, type ThumbSize } from './Contact';
+import { EvennessStrip } from './EvennessStrip';
 import { TakePicture } from '../ui/TakePicture';
 
 const Frame = styled.div`
   height: 100vh;
   display: grid;
-  grid-template-rows: var(--bar) minmax(0, 1fr) auto;
+  grid-template-rows: var(--bar) minmax(0, 1fr) auto auto;
 `;
 
 const Table = styled.main`
@@ -184,6 +185,7 @@ function SheetOf({ series }: { series: Series }) {
           onAdd={() => chooseFiles(add)}
         />
       </Table>
+      {treated > 0 ? <EvennessStrip seriesId={series.id} photographs={photographs} /> : <span />}
       <Acts>
         {selected.length ? (
           <>
