@@ -8,6 +8,7 @@ import { useEvenness } from '../app/queries';
 import { Button } from '../ui/buttons';
 import { Dialog, DialogActions } from '../ui/overlays';
 import { TakePicture } from '../ui/TakePicture';
+import { useBringTowards } from './useBringTowards';
 import { evennessInWords, fallInWords, nearestToMiddle } from './evenness-words';
 
 const Strip = styled.section`
@@ -177,6 +178,7 @@ export function EvennessStrip({ seriesId, photographs }: { seriesId: string; pho
   const { data } = useEvenness(seriesId);
   const navigate = useNavigate();
   const [shown, setShown] = useState<string | null>(null);
+  const bring = useBringTowards();
   const even = useMemo(() => data && evenness(data.photographs.map(p => p.measures)), [data]);
   if (!data || !even) return null;
   const isBare = data.photographs.map(p => p.bare);
@@ -250,6 +252,8 @@ export function EvennessStrip({ seriesId, photographs }: { seriesId: string; pho
       </figure>
     );
   };
+  const photographAt = (i: number) => byId.get(data.photographs[i]?.id ?? '');
+  const [fallen, model] = [photographAt(at), photographAt(middle)];
   const fallsAt = at >= 0 ? (even.placed[at]?.falls ?? []) : [];
   return (
     <Strip aria-labelledby="how-even">
@@ -287,9 +291,21 @@ export function EvennessStrip({ seriesId, photographs }: { seriesId: string; pho
           </Pair>
           <DialogActions>
             <Button onPress={() => setShown(null)}>Close</Button>
-            <Button $ink onPress={() => void navigate(`/photographs/${data.photographs[at].id}`)}>
+            <Button onPress={() => void navigate(`/photographs/${data.photographs[at].id}`)}>
               Open it on the Bench
             </Button>
+            {fallen && model && fallen !== model && (isBare[at] || fallsAt.length) ? (
+              <Button
+                $ink
+                isDisabled={bring.isPending}
+                onPress={() => {
+                  setShown(null);
+                  bring.mutate({ photograph: fallen, middle: model });
+                }}
+              >
+                Bring it towards the series
+              </Button>
+            ) : null}
           </DialogActions>
         </Dialog>
       ) : null}
