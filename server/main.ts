@@ -7,6 +7,7 @@ import { readConfig } from './config';
 import { bringUpToDate } from './data/migrate';
 import { openQueue } from './jobs/queue';
 import { sweepByTheClock } from './jobs/sweep';
+import { workOnBatches } from './jobs/batch';
 import { workOnSendOuts } from './jobs/send-out';
 import { openSignIns } from './data/sign-ins';
 import { openServices } from './services';
@@ -18,7 +19,10 @@ async function main(): Promise<void> {
   const services = await openServices(config);
   await bringUpToDate(services.sequelize);
   const queue = await openQueue(config.databaseUrl, services.log);
-  if (config.works) await workOnSendOuts(services, queue);
+  if (config.works) {
+    await workOnSendOuts(services, queue);
+    await workOnBatches(services, queue);
+  }
   sweepByTheClock(services);
   if (config.demo) {
     await seedDemo(services, fileURLToPath(new URL('../../../demo/photographs', import.meta.url)));

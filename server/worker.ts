@@ -1,6 +1,7 @@
 import { readConfig } from './config';
 import { needThisVersion } from './data/migrate';
 import { openQueue } from './jobs/queue';
+import { workOnBatches } from './jobs/batch';
 import { workOnSendOuts } from './jobs/send-out';
 import { openServices } from './services';
 
@@ -11,6 +12,7 @@ async function main(): Promise<void> {
   await needThisVersion(services.sequelize);
   const queue = await openQueue(config.databaseUrl, services.log);
   await workOnSendOuts(services, queue);
+  await workOnBatches(services, queue);
   process.stdout.write('Working on what is sent out. Ctrl-C ends it.\n');
   const stop = async () => {
     services.beginClosing();

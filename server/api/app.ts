@@ -18,6 +18,7 @@ import { implement, mount, openApi, type Implemented } from './route';
 import { sendOutRoutes } from './send-outs';
 import { onlySignedIn } from './sign-in';
 import { seriesRoutes } from './series';
+import { batchRoutes } from './batches';
 import { evennessRoutes } from './evenness';
 import { lookRoutes } from './looks';
 import { pigmentRoutes } from './pigments';
@@ -133,6 +134,7 @@ export function createApp(
     ...pigmentRoutes(),
     ...lookRoutes(services),
     ...evennessRoutes(services),
+    ...batchRoutes(services, queue),
     ...sendOutRoutes(services, queue),
     ...putAsideRoutes(services),
   ];

@@ -103,7 +103,7 @@ export function sendOutRoutes({ sequelize }: Services, queue: Queue) {
       );
       const ids = await sequelize.transaction(async transaction => {
         const made = (await SendOut.bulkCreate(rows, { transaction })).map(row => row.id);
-        await queue.askForSendOuts(made, transaction);
+        await queue.ask('send-out', made, transaction);
         return made;
       });
       queue.wake();
@@ -116,7 +116,7 @@ export function sendOutRoutes({ sequelize }: Services, queue: Queue) {
       }
       await sequelize.transaction(async transaction => {
         await row.update({ state: 'waiting', progress: 0, problem: null }, { transaction });
-        await queue.askForSendOuts([row.id], transaction);
+        await queue.ask('send-out', [row.id], transaction);
       });
       queue.wake();
       return (await list('s.id = $1', row.id))[0];

@@ -9,6 +9,7 @@ import * as room from './migrations/0006-room';
 import * as signIns from './migrations/0007-sign-ins';
 import * as depth from './migrations/0008-depth';
 import * as looks from './migrations/0009-looks';
+import * as batches from './migrations/0010-batches';
 
 /** Statements, or what is run where statements do not serve. */
 type Way = string[] | ((sequelize: Sequelize, transaction: Transaction) => Promise<void>);
@@ -23,6 +24,7 @@ const migrations: Record<string, { up: Way; down: Way }> = {
   '0007-sign-ins': signIns,
   '0008-depth': depth,
   '0009-looks': looks,
+  '0010-batches': batches,
 };
 
 const storageOf = (sequelize: Sequelize) => new SequelizeStorage({ sequelize, tableName: 'migrations' });

@@ -7,6 +7,7 @@ import {
   type InferCreationAttributes,
 } from 'sequelize';
 import type { Pigment } from '../../core/colour/pigments';
+import type { BatchWork } from '../../core/treatment/batch';
 import type { Operation } from '../../core/treatment/patch';
 import { parseTreatment, type Treatment } from '../../core/treatment/schema';
 import type { SendOutSettings } from '../../contract/send-outs';
@@ -118,6 +119,31 @@ export class KeptLook extends Model<InferAttributes<KeptLook>, InferCreationAttr
   declare treatment: Treatment;
   declare createdAt: CreationOptional<Date>;
   declare deletedAt: CreationOptional<Date | null>;
+}
+
+export type BatchState = 'running' | 'done' | 'stopped' | 'undone';
+
+export class Batch extends Model<InferAttributes<Batch>, InferCreationAttributes<Batch>> {
+  declare id: CreationOptional<string>;
+  declare seriesId: string;
+  declare label: string;
+  declare work: BatchWork & { into: 'current' | 'new' };
+  declare state: CreationOptional<BatchState>;
+  declare createdAt: CreationOptional<Date>;
+}
+
+export class BatchItem extends Model<InferAttributes<BatchItem>, InferCreationAttributes<BatchItem>> {
+  declare batchId: string;
+  declare place: number;
+  declare photographId: string;
+  declare state: CreationOptional<'waiting' | 'done' | 'same' | 'failed' | 'undone'>;
+  declare problem: CreationOptional<string | null>;
+  /** The name of its change, so that it is made once. */
+  declare command: string;
+  /** The take that was changed or made, and its state then; the take that was shown before. */
+  declare takeId: CreationOptional<string | null>;
+  declare beforeTake: CreationOptional<string | null>;
+  declare afterState: CreationOptional<number | null>;
 }
 
 /** Connects to a database and binds the models to it. One database a process. */
@@ -258,6 +284,31 @@ export function connect(databaseUrl: string): Sequelize {
       deletedAt: DataTypes.DATE,
     },
     { sequelize, tableName: 'looks' },
+  );
+  Batch.init(
+    {
+      id,
+      seriesId: DataTypes.UUID,
+      label: text,
+      work: DataTypes.JSONB,
+      state: { type: text, defaultValue: 'running' },
+      createdAt: time,
+    },
+    { sequelize, tableName: 'batches' },
+  );
+  BatchItem.init(
+    {
+      batchId: { type: DataTypes.UUID, primaryKey: true },
+      place: { type: integer, primaryKey: true },
+      photographId: DataTypes.UUID,
+      state: { type: text, defaultValue: 'waiting' },
+      problem: text,
+      command: DataTypes.UUID,
+      takeId: DataTypes.UUID,
+      beforeTake: DataTypes.UUID,
+      afterState: integer,
+    },
+    { sequelize, tableName: 'batch_items' },
   );
   return sequelize;
 }

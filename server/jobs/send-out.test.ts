@@ -74,7 +74,7 @@ describe('a send-out', () => {
     const { sequelize } = server.services;
     const failing = sequelize.transaction(async transaction => {
       ({ id } = await SendOut.create(rowOf(), { transaction }));
-      await server.queue.askForSendOuts([id], transaction);
+      await server.queue.ask('send-out', [id], transaction);
       throw new Error('killed');
     });
     await expect(failing).rejects.toThrow('killed');

@@ -140,15 +140,15 @@ export async function takeUpLost({ sequelize }: Services, queue: Queue): Promise
         transaction,
       },
     );
-    const lost = await queue.forgotten(sequelize, transaction);
-    if (lost.length) await queue.askForSendOuts(lost, transaction);
+    const lost = await queue.forgotten('send-out', sequelize, transaction);
+    if (lost.length) await queue.ask('send-out', lost, transaction);
   });
   queue.wake();
 }
 
 /** Takes part in making send-outs, and takes up at the start and by the clock those that were lost. */
 export async function workOnSendOuts(services: Services, queue: Queue): Promise<void> {
-  await queue.workOn(id => makeSendOut(services, id));
+  await queue.workOn('send-out', id => makeSendOut(services, id));
   const again = () =>
     takeUpLost(services, queue).catch(error => services.log.warn({ err: error }, 'send-outs not taken up'));
   await again();

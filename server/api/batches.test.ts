@@ -1,0 +1,184 @@
+import { randomUUID } from 'node:crypto';
+import request from 'supertest';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Batch as BatchView } from '../../contract/batches';
+import { Batch, BatchItem, Take } from '../data/models';
+import { workOnBatch, workOnBatches } from '../jobs/batch';
+import { png8 } from '../testing/pictures';
+import { testServer, type TestServer } from '../testing/server';
+
+let server: TestServer;
+beforeAll(async () => {
+  server = await testServer();
+  await workOnBatches(server.services, server.queue);
+});
+afterAll(() => server.close());
+const http = () => request(server.app);
+
+interface Photo {
+  id: string;
+  currentTakeId: string;
+  takes: { id: string; letter: string; name: string }[];
+}
+
+async function seriesOf(count: number): Promise<{ id: string; photographs: Photo[] }> {
+  const { id } = (await http().post('/api/series').send({ title: 'Many' })).body as { id: string };
+  for (let i = 0; i < count; i++) {
+    const file = await png8(20, 14, () => [90, 120, 60 + i]);
+    await http().post(`/api/series/${id}/photographs`).attach('file', file, `p${i}.png`);
+  }
+  return (await http().get(`/api/series/${id}`)).body as { id: string; photographs: Photo[] };
+}
+const treatment = {
+  format: 'lampwash-treatment',
+  version: 1,
+  steps: [{ kind: 'mono' }, { kind: 'tint', settings: { hue: 35 } }],
+};
+const lay = (series: { id: string; photographs: Photo[] }, more: object = {}) =>
+  http()
+    .post(`/api/series/${series.id}/batches`)
+    .send({
+      label: 'Carry over',
+      photographs: series.photographs.map(p => p.id),
+      into: 'current',
+      work: { do: 'lay', laying: { how: 'instead' } },
+      treatment,
+      ...more,
+    });
+async function over(id: string): Promise<BatchView> {
+  for (let i = 0; i < 400; i++) {
+    const batch = (await http().get(`/api/batches/${id}`)).body as BatchView;
+    if (batch.state !== 'running') return batch;
+    await new Promise(done => setTimeout(done, 25));
+  }
+  throw new Error('never over');
+}
+const photoOf = async (id: string) => (await http().get(`/api/photographs/${id}`)).body as Photo;
+const kindsOf = async (photograph: { id: string }) => {
+  const { currentTakeId } = await photoOf(photograph.id);
+  const { body } = await http().get(`/api/takes/${currentTakeId}`);
+  return (body.treatment as { steps: { kind: string; enabled: boolean; strength: number }[] }).steps;
+};
+const names = async (p: { id: string }) => (await kindsOf(p)).map(s => s.kind).join();
+const undo = (id: string) => http().post(`/api/batches/${id}/undo`);
+
+describe('a change of many', () => {
+  it('is laid on each, as one more state of its take, and undone as one', async () => {
+    const series = await seriesOf(4);
+    const begun = await lay(series);
+    expect(begun.status).toBe(201);
+    const batch = await over(begun.body.id as string);
+    expect(batch.items.map(i => i.state)).toEqual(['done', 'done', 'done', 'done']);
+    for (const p of series.photographs) expect(await names(p)).toBe('mono,tint');
+
+    // What was changed since stays, and is named; redo brings one back by its own history.
+    const [first] = series.photographs;
+    const take = (await http().get(`/api/takes/${first.currentTakeId}`)).body as { revision: number };
+    await http()
+      .put(`/api/takes/${first.currentTakeId}/treatment`)
+      .send({ revision: take.revision, treatment: { ...treatment, steps: [{ kind: 'mono' }] } });
+    const undone = (await undo(batch.id)).body as BatchView;
+    expect(undone.state).toBe('undone');
+    expect(undone.items.map(i => i.state)).toEqual(['done', 'undone', 'undone', 'undone']);
+    expect(undone.items[0].problem).toMatch(/changed since/);
+    expect(await names(first)).toBe('mono');
+    expect(await names(series.photographs[1])).toBe('');
+  });
+
+  it('goes into new takes, which undo takes away again', async () => {
+    const series = await seriesOf(2);
+    const batch = await over((await lay(series, { into: 'new', label: 'Harbour cold' })).body.id as string);
+    expect(batch.items.map(i => i.state)).toEqual(['done', 'done']);
+    const made = await photoOf(series.photographs[0].id);
+    expect(made.takes.map(t => t.name)).toEqual(['', 'Harbour cold']);
+    expect(await names(series.photographs[0])).toBe('mono,tint');
+    await undo(batch.id);
+    const back = await photoOf(series.photographs[0].id);
+    expect(back.takes).toHaveLength(1);
+    expect(back.currentTakeId).toBe(series.photographs[0].currentTakeId);
+  });
+
+  it('switches and strengthens steps of a kind, and says where there was none', async () => {
+    const series = await seriesOf(3);
+    const two = { ...series, photographs: series.photographs.slice(0, 2) };
+    await over((await lay(two)).body.id as string);
+    const change = async (work: object) =>
+      over((await lay(series, { work, treatment: undefined })).body.id as string);
+    const off = await change({ do: 'switch', kind: 'tint', on: false });
+    expect(off.items.map(i => i.state)).toEqual(['done', 'done', 'same']);
+    expect((await kindsOf(series.photographs[0])).map(s => s.enabled)).toEqual([true, false]);
+    await change({ do: 'strength', kind: 'mono', strength: 0.4 });
+    expect((await kindsOf(series.photographs[1]))[0].strength).toBe(0.4);
+  });
+
+  it('stops: what waits is left as it is, and is not gone on with', async () => {
+    const series = await seriesOf(2);
+    // Begun, and not taken up yet.
+    const { id } = await Batch.create({
+      seriesId: series.id,
+      label: 'Grain off',
+      work: { do: 'switch', kind: 'grain', on: false, into: 'current' },
+    });
+    const items = series.photographs.map((p, place) => ({
+      batchId: id,
+      place,
+      photographId: p.id,
+      command: randomUUID(),
+    }));
+    await BatchItem.bulkCreate(items);
+    expect((await undo(id)).status).toBe(409);
+    const stopped = await http().post(`/api/batches/${id}/stop`);
+    expect(stopped.body.state).toBe('stopped');
+    await workOnBatch(server.services, id);
+    expect((await over(id)).items.map(i => i.state)).toEqual(['waiting', 'waiting']);
+  });
+
+  it('is done once, also where it is killed between the change and the note of it', async () => {
+    const series = await seriesOf(1);
+    const added = { work: { do: 'lay', laying: { how: 'added' } } };
+    const batch = await over((await lay(series, added)).body.id as string);
+    await Batch.update({ state: 'running' }, { where: { id: batch.id } });
+    await BatchItem.update(
+      { state: 'waiting', takeId: null, afterState: null },
+      { where: { batchId: batch.id } },
+    );
+    await workOnBatch(server.services, batch.id);
+    expect(await names(series.photographs[0])).toBe('mono,tint');
+    const take = (await Take.findByPk(series.photographs[0].currentTakeId))!;
+    expect(await BatchItem.findOne({ where: { batchId: batch.id } })).toMatchObject({
+      state: 'done',
+      afterState: take.currentState,
+    });
+    await undo(batch.id);
+    expect(await names(series.photographs[0])).toBe('');
+  });
+
+  it('names what cannot be laid on, and goes on with the others', async () => {
+    const series = await seriesOf(2);
+    const many = { ...treatment, steps: Array.from({ length: 199 }, () => ({ kind: 'light' })) };
+    const one = { ...series, photographs: series.photographs.slice(0, 1) };
+    await over((await lay(one, { treatment: many })).body.id as string);
+    const added = { work: { do: 'lay', laying: { how: 'added' } } };
+    const batch = await over((await lay(series, added)).body.id as string);
+    expect(batch.items.map(i => i.state)).toEqual(['failed', 'done']);
+    expect(batch.items[0].problem).toBe('more than 200 steps');
+  });
+
+  it.each([
+    ['no treatment', { treatment: undefined }, 400, 'treatment'],
+    ['an unknown kind', { work: { do: 'switch', kind: 'magic', on: true } }, 400, 'magic'],
+    ['a wrong treatment', { treatment: { ...treatment, steps: [{ kind: 'magic' }] } }, 400, 'magic'],
+    [
+      'a photograph of another series',
+      { photographs: ['00000000-0000-4000-8000-000000000000'] },
+      404,
+      'photograph',
+    ],
+    ['no photographs', { photographs: [] }, 400, 'photographs'],
+  ])('is refused with %s', async (_, more, status, problem) => {
+    const series = await seriesOf(1);
+    const refused = await lay(series, more);
+    expect(refused.status).toBe(status);
+    expect(JSON.stringify(refused.body)).toContain(problem);
+  });
+});
