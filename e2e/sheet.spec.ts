@@ -52,7 +52,8 @@ test('ranges are taken with Shift, taken out and put back', async ({ page, app }
   await page.getByRole('row', { name: 'Print b' }).click();
   await page.getByRole('row', { name: 'Print d' }).click({ modifiers: ['Shift'] });
   await expect(page.getByText('3 selected')).toBeVisible();
-  await page.getByRole('button', { name: 'Take out of the series' }).click();
+  await page.getByRole('button', { name: 'More for the selected' }).click();
+  await page.getByRole('menuitem', { name: 'Take out of the series' }).click();
   await expect.poll(() => order(page)).toBe('ae');
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect.poll(() => order(page)).toBe('abcde');

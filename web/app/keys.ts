@@ -128,6 +128,18 @@ export const keys = define({
     written: 'arrows, `Space`, `Shift` + arrows, `Ctrl A`',
     does: 'chooses prints, ranges, all',
   },
+  takeOut: {
+    where: 'Sheet',
+    written: '`Delete`',
+    does: 'takes the chosen photographs out of the series',
+    press: ['Delete'],
+  },
+  undoMany: {
+    where: 'Sheet',
+    written: '`Ctrl Z`',
+    does: 'undoes the change of many that is shown',
+    press: ['Ctrl+Z'],
+  },
   openPrint: { where: 'Sheet', written: '`Enter` or double click', does: 'opens a photograph' },
   movePrint: {
     where: 'Sheet',

@@ -1,5 +1,6 @@
 import { QueryClient, queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { getHealth } from '../../contract/health';
+import * as batches from '../../contract/batches';
 import { getEvenness } from '../../contract/evenness';
 import * as looks from '../../contract/looks';
 import * as photographs from '../../contract/photographs';
@@ -11,6 +12,7 @@ import * as tables from '../../contract/tables';
 import * as takes from '../../contract/takes';
 import type { NamedPigment } from '../../core/colour/pigments';
 import type { Look } from '../../core/treatment/looks';
+import type { Given } from '../../contract/route';
 import { ApiError, call } from './api';
 import { tell } from './notices';
 
@@ -34,6 +36,7 @@ export const keys = {
   tables: ['tables'] as const,
   pigments: ['pigments'] as const,
   looks: ['looks'] as const,
+  batch: (id: string) => ['batch', id] as const,
   evenness: (seriesId: string) => ['evenness', seriesId] as const,
   formats: ['formats'] as const,
   sendOuts: (seriesId: string) => ['send-outs', seriesId] as const,
@@ -212,6 +215,46 @@ export const healthQuery = queryOptions({
   queryFn: () => call(getHealth, {}),
   staleTime: Infinity,
 });
+
+/** A change of many photographs, followed while it runs; what it has changed is asked for again as it comes. */
+export function useBatch(id: string) {
+  const client = useQueryClient();
+  return useQuery({
+    queryKey: keys.batch(id),
+    queryFn: async () => {
+      const batch = await call(batches.getBatch, { params: { id } });
+      const others = {
+        predicate: ({ queryKey }: { queryKey: readonly unknown[] }) => queryKey[0] !== 'batch',
+      };
+      if (batch.state === 'running' || !isOver.has(id)) void client.invalidateQueries(others);
+      if (batch.state !== 'running') isOver.add(id);
+      return batch;
+    },
+    refetchInterval: query => (query.state.data?.state === 'running' ? 400 : false),
+  });
+}
+/** Changes whose end has been seen. */
+const isOver = new Set<string>();
+
+export const useBeginBatch = () =>
+  useChange(
+    ({
+      seriesId,
+      ...body
+    }: {
+      seriesId: string;
+      label: string;
+      photographs: string[];
+      into: 'current' | 'new';
+      work: BatchWorkAsked;
+      treatment?: unknown;
+    }) => call(batches.beginBatch, { params: { id: seriesId }, body }),
+  );
+type BatchWorkAsked = NonNullable<Given<typeof batches.beginBatch.body>>['work'];
+
+export const useStopBatch = () => useChange((id: string) => call(batches.stopBatch, { params: { id } }));
+
+export const useUndoBatch = () => useChange((id: string) => call(batches.undoBatch, { params: { id } }));
 
 /** Keeps looks, one after another. */
 export const useKeepLooks = () =>

@@ -5,6 +5,7 @@ import { evenness, type Placed, type ToneZone } from '../../core/analysis/evenne
 import type { Photograph } from '../../contract/photographs';
 import { currentTake } from '../app/api';
 import { useEvenness } from '../app/queries';
+import { countOf } from '../app/words';
 import { Button } from '../ui/buttons';
 import { Dialog, DialogActions } from '../ui/overlays';
 import { TakePicture } from '../ui/TakePicture';
@@ -260,7 +261,8 @@ export function EvennessStrip({ seriesId, photographs }: { seriesId: string; pho
       <div className="says">
         <h2 id="how-even">How even is this series?</h2>
         <p aria-live="polite">
-          {data.waiting && !even.middle ? 'Being measured …' : evennessInWords(even, isBare)}
+          {data.waiting && !even.middle ? '' : evennessInWords(even, isBare)}
+          {data.waiting ? ` ${countOf(data.waiting, 'photograph')} still being measured …` : ''}
         </p>
       </div>
       <div className="scroll" tabIndex={-1}>

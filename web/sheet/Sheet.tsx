@@ -1,5 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { Plus } from 'lucide-react';
+import { Ellipsis, Plus } from 'lucide-react';
 import { useCallback, useState } from 'react';
 import type { Selection } from 'react-aria-components';
 import { useNavigate, useParams } from 'react-router';
@@ -12,17 +12,21 @@ import { chooseFiles, FileDrop } from '../import/FileDrop';
 import { bringIn } from '../import/imports';
 import { Bar, Crumbs, Push, WallTones } from '../ui/bar';
 import { KeysHelp } from '../ui/keys-help';
-import { Button, LinkButton, Segments } from '../ui/buttons';
+import { Button, IconButton, LinkButton, Segments } from '../ui/buttons';
 import { InPlace } from '../ui/inplace';
+import { Menu } from '../ui/overlays';
+import { useKeys } from '../app/useKeys';
 import { Wait } from '../ui/wait';
 import { Contact, sizes, type ThumbSize } from './Contact';
+import { BatchBar } from './BatchBar';
 import { EvennessStrip } from './EvennessStrip';
+import { LayOnMany, type Doing } from './LayOnMany';
 import { TakePicture } from '../ui/TakePicture';
 
 const Frame = styled.div`
   height: 100vh;
   display: grid;
-  grid-template-rows: var(--bar) minmax(0, 1fr) auto auto;
+  grid-template-rows: var(--bar) minmax(0, 1fr) auto auto auto;
 `;
 
 const Table = styled.main`
@@ -112,10 +116,17 @@ function SheetOf({ series }: { series: Series }) {
   const remove = useRemovePhotographs();
   const [size, setSize] = useState<ThumbSize>(keptSize);
   const [selection, setSelection] = useState<Selection>(new Set());
+  const [doing, setDoing] = useState<Doing | null>(null);
+  const [batch, setBatch] = useState<string | null>(null);
 
   const selected = photographs.filter(p => selection === 'all' || selection.has(p.id));
   const treated = photographs.filter(p => currentTake(p).steps.length > 0).length;
   const cover = photographs.find(p => p.id === series.coverId) ?? photographs[0];
+  const takeOut = () => {
+    setSelection(new Set());
+    remove.mutate(selected.map(p => ({ id: p.id, title: p.title })));
+  };
+  useKeys({ takeOut: () => (selected.length ? takeOut() : false) });
   const add = useCallback((files: File[]) => bringIn(files, series.id, client), [series.id, client]);
 
   return (
@@ -186,19 +197,37 @@ function SheetOf({ series }: { series: Series }) {
         />
       </Table>
       {treated > 0 ? <EvennessStrip seriesId={series.id} photographs={photographs} /> : <span />}
+      {batch ? (
+        <BatchBar batchId={batch} photographs={photographs} onClose={() => setBatch(null)} />
+      ) : (
+        <span />
+      )}
       <Acts>
         {selected.length ? (
           <>
             <b>{selected.length} selected</b>
             <LinkButton onPress={() => setSelection(new Set())}>Select none</LinkButton>
             <Push />
-            <Button
-              onPress={() => {
-                setSelection(new Set());
-                remove.mutate(selected.map(p => ({ id: p.id, title: p.title })));
-              }}
-            >
-              Take out of the series
+            <Menu
+              label="More for the selected"
+              trigger={
+                <IconButton aria-label="More for the selected">
+                  <Ellipsis aria-hidden="true" />
+                </IconButton>
+              }
+              sections={[
+                {
+                  entries: [
+                    { id: 'steps', text: 'Switch or strengthen steps' },
+                    { id: 'out', text: 'Take out of the series', keys: 'Delete' },
+                  ],
+                },
+              ]}
+              onAction={what => (what === 'steps' ? setDoing('steps') : takeOut())}
+            />
+            <Button onPress={() => setDoing('look')}>Apply a look</Button>
+            <Button $ink onPress={() => setDoing('carry')}>
+              Carry a treatment over
             </Button>
           </>
         ) : (
@@ -216,7 +245,7 @@ function SheetOf({ series }: { series: Series }) {
           </>
         )}
         <Button
-          $ink
+          $ink={!selected.length}
           isDisabled={!photographs.length}
           onPress={() => {
             const out = selected.length ? selected : photographs;
@@ -228,6 +257,16 @@ function SheetOf({ series }: { series: Series }) {
             : 'Send out all'}
         </Button>
       </Acts>
+      {doing ? (
+        <LayOnMany
+          doing={doing}
+          seriesId={series.id}
+          chosen={selected}
+          photographs={photographs}
+          onBegun={setBatch}
+          onClose={() => setDoing(null)}
+        />
+      ) : null}
       <FileDrop text={`Lay them down in ${series.title}`} onFiles={add} />
     </Frame>
   );

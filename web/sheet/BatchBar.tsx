@@ -1,0 +1,102 @@
+import { ProgressBar } from 'react-aria-components';
+import styled from 'styled-components';
+import type { Batch } from '../../contract/batches';
+import type { Photograph } from '../../contract/photographs';
+import { useBatch, useStopBatch, useUndoBatch } from '../app/queries';
+import { useKeys } from '../app/useKeys';
+import { countOf } from '../app/words';
+import { Push } from '../ui/bar';
+import { Button } from '../ui/buttons';
+
+const Bar = styled.section`
+  background: var(--paper-high);
+  border-top: 1px solid #c2c2c2;
+  display: flex;
+  align-items: center;
+  gap: 14px;
+  min-height: 44px;
+  padding: 6px 26px;
+  .track {
+    width: 220px;
+    height: 6px;
+    background: #d3d3d3;
+    border-radius: 3px;
+    overflow: hidden;
+  }
+  .track i {
+    display: block;
+    height: 100%;
+    background: var(--ink);
+  }
+  p {
+    line-height: 1.4;
+    max-height: 62px;
+    overflow: auto;
+  }
+`;
+
+/** What has become of the photographs of a change, in words. */
+export function batchInWords({ state, label, items }: Batch, titles: ReadonlyMap<string, string>): string {
+  const count = (of: Batch['items'][number]['state']) => items.filter(i => i.state === of).length;
+  const name = (id: string) => titles.get(id) ?? 'a photograph that is gone';
+  const said = items.filter(i => i.problem !== null).map(i => `${name(i.photographId)}: ${i.problem}`);
+  const why = said.length ? ` ${said.join('; ')}.` : '';
+  if (state === 'undone')
+    return `${label}: undone for ${countOf(count('undone'), 'photograph').toLowerCase()}.${why}`;
+  const parts = [`done to ${countOf(count('done'), 'photograph').toLowerCase()}`];
+  if (count('same')) parts.push(`${count('same')} had nothing to change`);
+  if (count('failed')) parts.push(`${count('failed')} failed`);
+  if (count('waiting')) parts.push(`${count('waiting')} left as they were`);
+  return `${label}: ${parts.join(', ')}.${why}`;
+}
+
+/** A change of many photographs: how far it is, stopped, undone as one. */
+export function BatchBar({
+  batchId,
+  photographs,
+  onClose,
+}: {
+  batchId: string;
+  photographs: readonly Photograph[];
+  onClose: () => void;
+}) {
+  const { data: batch } = useBatch(batchId);
+  const stop = useStopBatch();
+  const undo = useUndoBatch();
+  const mayUndo =
+    batch &&
+    (batch.state === 'done' || batch.state === 'stopped') &&
+    batch.items.some(i => i.state === 'done');
+  useKeys({ undoMany: () => (mayUndo ? undo.mutate(batchId) : false) });
+  if (!batch) return null;
+  const over = batch.items.filter(i => i.state !== 'waiting').length;
+  const share = over / Math.max(1, batch.items.length);
+  const titles = new Map(photographs.map(p => [p.id, p.title]));
+  const isRunning = batch.state === 'running';
+  return (
+    <Bar aria-label="Change of many photographs">
+      {isRunning ? (
+        <>
+          <span>
+            {batch.label}: {over} of {batch.items.length}
+          </span>
+          <ProgressBar aria-label={batch.label} value={share * 100}>
+            <div className="track">
+              <i style={{ width: `${share * 100}%` }} />
+            </div>
+          </ProgressBar>
+        </>
+      ) : (
+        <p role="status">{batchInWords(batch, titles)}</p>
+      )}
+      <Push />
+      {isRunning ? <Button onPress={() => stop.mutate(batchId)}>Stop</Button> : null}
+      {mayUndo ? (
+        <Button isDisabled={undo.isPending} onPress={() => undo.mutate(batchId)}>
+          Undo for all
+        </Button>
+      ) : null}
+      {isRunning ? null : <Button onPress={onClose}>Close</Button>}
+    </Bar>
+  );
+}

@@ -1,0 +1,198 @@
+import { useMemo, useState } from 'react';
+import styled from 'styled-components';
+import { starterLooks } from '../../core/treatment/starter-looks';
+import type { Laying } from '../../core/treatment/laying';
+import { stepKinds, type Kind } from '../../core/steps';
+import type { Photograph } from '../../contract/photographs';
+import { getTake } from '../../contract/takes';
+import { call, currentTake } from '../app/api';
+import { tell } from '../app/notices';
+import { useBeginBatch, useLooks } from '../app/queries';
+import { countOf, wordFor } from '../app/words';
+import { Button, Segments } from '../ui/buttons';
+import { Dialog, DialogActions, Picker } from '../ui/overlays';
+import { Slider } from '../ui/slider';
+
+const Choices = styled.div`
+  display: grid;
+  gap: 12px;
+  margin-top: 14px;
+`;
+
+/** What is done to the photographs that are chosen. */
+export type Doing = 'carry' | 'look' | 'steps';
+
+const titles: Record<Doing, string> = {
+  carry: 'Carry a treatment over',
+  look: 'Apply a look',
+  steps: 'Switch or strengthen steps',
+};
+
+/** Asks what is to be done to many photographs, and begins it. */
+export function LayOnMany({
+  doing,
+  seriesId,
+  chosen,
+  photographs,
+  onBegun,
+  onClose,
+}: {
+  doing: Doing;
+  seriesId: string;
+  chosen: readonly Photograph[];
+  photographs: readonly Photograph[];
+  onBegun: (batchId: string) => void;
+  onClose: () => void;
+}) {
+  const begin = useBeginBatch();
+  const kept = useLooks();
+  const treated = photographs.filter(p => currentTake(p).steps.length > 0);
+  const [from, setFrom] = useState(() => (treated.find(p => !chosen.includes(p)) ?? treated[0])?.id ?? '');
+  const looks = useMemo(() => [...(kept.data ?? []), ...starterLooks()], [kept.data]);
+  const [look, setLook] = useState('');
+  const taken = looks.find(l => l.name === look) ?? looks[0];
+  const kinds = stepKinds.map(k => k.kind);
+  const here = kinds.filter(k => chosen.some(p => currentTake(p).steps.includes(k)));
+  const [kind, setKind] = useState<Kind>(here[0] ?? kinds[0]);
+  const [change, setChange] = useState<'off' | 'on' | 'strength'>('off');
+  const [strength, setStrength] = useState(1);
+  const [how, setHow] = useState<Laying['how']>('instead');
+  const [into, setInto] = useState<'current' | 'new'>('new');
+  const source = photographs.find(p => p.id === from);
+
+  const beginIt = async () => {
+    const all = { seriesId, photographs: chosen.map(p => p.id), into };
+    const laying = { how, frame: false, painted: false };
+    if (doing === 'carry') {
+      const { treatment } = await call(getTake, { params: { id: currentTake(source!).id } });
+      return begin.mutateAsync({ ...all, label: source!.title, work: { do: 'lay', laying }, treatment });
+    }
+    if (doing === 'look') {
+      const { name, treatment } = taken;
+      const as = { name, strength };
+      return begin.mutateAsync({
+        ...all,
+        label: name,
+        work: { do: 'lay', laying: { ...laying, as } },
+        treatment,
+      });
+    }
+    const said = { off: 'off', on: 'on', strength: `at ${Math.round(strength * 100)}` }[change];
+    const label = `${wordFor(kind)} ${said}`;
+    if (change === 'strength')
+      return begin.mutateAsync({ ...all, label, work: { do: 'strength', kind, strength } });
+    return begin.mutateAsync({ ...all, label, work: { do: 'switch', kind, on: change === 'on' } });
+  };
+
+  const strengthen = (name: string) => (
+    <Slider
+      label="Strength"
+      name={name}
+      value={strength}
+      min={0}
+      max={1}
+      step={0.01}
+      standard={1}
+      shownTimes={100}
+      onChange={setStrength}
+      onChangeEnd={setStrength}
+    />
+  );
+  const isReady = doing === 'carry' ? source !== undefined : true;
+  return (
+    <Dialog title={titles[doing]} onClose={onClose}>
+      <p>
+        To {countOf(chosen.length, 'photograph').toLowerCase()}.
+        {doing === 'steps'
+          ? ''
+          : ' Each keeps its own frame; what was painted for another picture stays there.'}
+      </p>
+      <Choices>
+        {doing === 'carry' ? (
+          treated.length ? (
+            <Picker
+              label="Treatment of"
+              value={from}
+              options={treated.map(p => ({
+                value: p.id,
+                text: `${p.title}, take ${currentTake(p).letter}`,
+              }))}
+              onChange={setFrom}
+            />
+          ) : (
+            <p>No photograph of this series is treated yet.</p>
+          )
+        ) : null}
+        {doing === 'look' ? (
+          <>
+            <Picker
+              label="Look"
+              value={taken.name}
+              options={looks.map(l => ({ value: l.name, text: l.name }))}
+              onChange={setLook}
+            />
+            {strengthen('Strength of the look')}
+          </>
+        ) : null}
+        {doing === 'steps' ? (
+          <>
+            <Picker
+              label="Steps"
+              value={kind}
+              options={(here.length ? here : kinds).map(k => ({ value: k, text: wordFor(k) }))}
+              onChange={setKind}
+            />
+            <Segments
+              label="What becomes of them"
+              value={change}
+              options={[
+                { value: 'off', text: 'Off' },
+                { value: 'on', text: 'On' },
+                { value: 'strength', text: 'A strength' },
+              ]}
+              onChange={setChange}
+            />
+            {change === 'strength' ? strengthen('Strength of the steps') : null}
+          </>
+        ) : (
+          <Segments
+            label="Where the steps go"
+            value={how}
+            options={[
+              { value: 'instead', text: 'In place of what is there' },
+              { value: 'added', text: 'Added in each stage' },
+            ]}
+            onChange={setHow}
+          />
+        )}
+        <Segments
+          label="Into which takes"
+          value={into}
+          options={[
+            { value: 'new', text: 'As new takes' },
+            { value: 'current', text: 'Into the current takes' },
+          ]}
+          onChange={setInto}
+        />
+      </Choices>
+      <DialogActions>
+        <Button onPress={onClose}>Leave it</Button>
+        <Button
+          $ink
+          isDisabled={!isReady || begin.isPending}
+          onPress={() => {
+            beginIt().then(
+              batch => {
+                onBegun(batch.id);
+                onClose();
+              },
+              (error: Error) => tell({ text: error.message, tone: 'problem' }),
+            );
+          }}
+        >
+          {doing === 'steps' ? 'Do it' : 'Lay on'}
+        </Button>
+      </DialogActions>
+    </Dialog>
+  );
+}
