@@ -54,6 +54,8 @@ const series = (response: object = {}, extra: object[] = []) => ({
   name: 'Ferry brown',
   treatment: toned(extra, response),
 });
+/** The same of a grey scan, which has no colour to be turned to mono. */
+const greySeries = { name: 'Ferry brown', treatment: treatment([matte(), ferrySplit(), corners, grain]) };
 const colour = { name: 'Colour', treatment: bareTreatment() };
 
 /** A row of the brush through points in fractions of the photograph, its middle along them. */
@@ -302,7 +304,7 @@ export const saltmarshFerry: DemoSeries = {
     {
       file: 'keepers-chair.jpg',
       title: 'The keeper’s chair',
-      takes: [{ name: 'Aged paper', treatment: aged }, series()],
+      takes: [{ name: 'Aged paper', treatment: aged }, greySeries],
     },
     {
       file: 'reeds-first-frost.jpg',

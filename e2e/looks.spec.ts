@@ -96,6 +96,10 @@ test('a look of several steps is a group that stays open; files of looks go out 
   await trays(page).nth(1).click();
   await expect(page.getByRole('slider', { name: 'Shadows saturation' })).toBeVisible();
 
+  await page.getByRole('button', { name: 'More for Harbour cold' }).first().click();
+  await page.getByRole('menuitem', { name: 'Copy, to lay on elsewhere' }).click();
+  await expect(page.getByText('2 steps are copied.')).toBeVisible();
+
   // Wrong files are named, a right one is taken in.
   await page.keyboard.press('l');
   const give = (name: string, content: unknown) =>
@@ -210,5 +214,13 @@ test('what is no treatment is refused by name', async ({ page, app, context }) =
   await page.evaluate(() => navigator.clipboard.writeText('some words'));
   await page.keyboard.press('Control+v');
   await expect(page.getByText('On the clipboard is no treatment.')).toBeVisible();
+  // In a box of numbers the clipboard is that of the box.
+  await page.evaluate(() => navigator.clipboard.writeText('42'));
+  const strength = page.getByRole('textbox', { name: 'Strength, number' });
+  await strength.click();
+  await page.keyboard.press('Control+a');
+  await page.keyboard.press('Control+v');
+  await page.keyboard.press('Enter');
+  await expect(strength).toHaveValue('42');
   expect(await names(page)).toEqual(['Mono']);
 });

@@ -63,11 +63,14 @@ export async function removeForGood(sequelize: Sequelize, kind: AsideKind, id: s
   return gone.length > 0;
 }
 
-/** Removes all that has been put aside for longer than some days. */
+/** Removes all that has been put aside for longer than some days, and what is known of changes of many as long ago. */
 export async function removeOld(sequelize: Sequelize, days = KEPT_ASIDE_DAYS): Promise<void> {
   for (const table of Object.values(tables)) {
     await sequelize.query(`DELETE FROM ${table} WHERE deleted_at < now() - make_interval(days => $1)`, {
       bind: [days],
     });
   }
+  await sequelize.query(`DELETE FROM batches WHERE created_at < now() - make_interval(days => $1)`, {
+    bind: [days],
+  });
 }

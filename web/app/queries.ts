@@ -226,7 +226,12 @@ export function useBatch(id: string) {
       const others = {
         predicate: ({ queryKey }: { queryKey: readonly unknown[] }) => queryKey[0] !== 'batch',
       };
-      if (batch.state === 'running' || !isOver.has(id)) void client.invalidateQueries(others);
+      const isNew = batch.state !== 'running' && !isOver.has(id);
+      // A long series is not asked for again with every look at how far it is.
+      if (isNew || Date.now() - lastFollowed > FOLLOWED_MS) {
+        lastFollowed = Date.now();
+        void client.invalidateQueries(others);
+      }
       if (batch.state !== 'running') isOver.add(id);
       return batch;
     },
@@ -235,6 +240,9 @@ export function useBatch(id: string) {
 }
 /** Changes whose end has been seen. */
 const isOver = new Set<string>();
+/** While one runs, what it has changed is asked for again so often. */
+const FOLLOWED_MS = 1500;
+let lastFollowed = 0;
 
 export const useBeginBatch = () =>
   useChange(

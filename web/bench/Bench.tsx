@@ -370,6 +370,7 @@ function BenchAtWork({
           edits={edits}
           picked={picked}
           onPick={setRange}
+          onCopy={copy}
           onChoose={chooseTray}
           onLamp={setLamp}
           onAdd={add}

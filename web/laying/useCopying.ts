@@ -1,9 +1,22 @@
 import { useEffect, useRef } from 'react';
 import { partOf } from '../../core/treatment/laying';
 import type { Treatment } from '../../core/treatment/schema';
-import { isTyping } from '../app/keys';
 import { tell } from '../app/notices';
 import { copiedText, copyText, remember, textOf, treatmentFrom } from './copied';
+
+/** Whether the clipboard is that of a field: of text, or of a number. */
+function isOfField({ target }: Event): boolean {
+  if (!(target instanceof HTMLElement)) return false;
+  if (target instanceof HTMLInputElement) return target.type !== 'range' && target.type !== 'checkbox';
+  return target.isContentEditable || /^(TEXTAREA|SELECT)$/.test(target.tagName);
+}
+
+/** The steps that stand where the focus is: those picked on the tray line, or those of a folded group; null elsewhere. */
+function stepsAtFocus(picked: readonly string[]): readonly string[] | null {
+  const at = document.activeElement;
+  if (at?.closest('[data-tray]')) return picked;
+  return at?.closest('[data-holds]')?.getAttribute('data-holds')?.split(' ') ?? null;
+}
 
 /** What the clipboard takes and gives on the Bench. */
 export interface Copying {
@@ -59,18 +72,15 @@ export function useCopying(
   };
   useEffect(() => {
     const { textFor, take } = made.current!;
-    const isText = (event: ClipboardEvent) =>
-      isTyping(event) || (document.getSelection()?.toString() ?? '') !== '';
     const onCopy = (event: ClipboardEvent) => {
-      if (isText(event)) return;
-      const onLine = document.activeElement?.closest('[data-tray]');
-      const steps = onLine ? latest.current.picked : null;
+      if (isOfField(event) || (document.getSelection()?.toString() ?? '') !== '') return;
+      const steps = stepsAtFocus(latest.current.picked);
       if ((steps ?? latest.current.now().steps).length === 0) return;
       event.clipboardData?.setData('text/plain', textFor(steps));
       event.preventDefault();
     };
     const onPaste = (event: ClipboardEvent) => {
-      if (isTyping(event)) return;
+      if (isOfField(event)) return;
       const text = event.clipboardData?.getData('text/plain');
       if (!text) return;
       take(text);

@@ -1,12 +1,11 @@
 import { ProgressBar } from 'react-aria-components';
 import styled from 'styled-components';
-import type { Batch } from '../../contract/batches';
 import type { Photograph } from '../../contract/photographs';
 import { useBatch, useStopBatch, useUndoBatch } from '../app/queries';
 import { useKeys } from '../app/useKeys';
-import { countOf } from '../app/words';
 import { Push } from '../ui/bar';
 import { Button } from '../ui/buttons';
+import { batchInWords } from './batch-words';
 
 const Bar = styled.section`
   background: var(--paper-high);
@@ -34,21 +33,6 @@ const Bar = styled.section`
     overflow: auto;
   }
 `;
-
-/** What has become of the photographs of a change, in words. */
-export function batchInWords({ state, label, items }: Batch, titles: ReadonlyMap<string, string>): string {
-  const count = (of: Batch['items'][number]['state']) => items.filter(i => i.state === of).length;
-  const name = (id: string) => titles.get(id) ?? 'a photograph that is gone';
-  const said = items.filter(i => i.problem !== null).map(i => `${name(i.photographId)}: ${i.problem}`);
-  const why = said.length ? ` ${said.join('; ')}.` : '';
-  if (state === 'undone')
-    return `${label}: undone for ${countOf(count('undone'), 'photograph').toLowerCase()}.${why}`;
-  const parts = [`done to ${countOf(count('done'), 'photograph').toLowerCase()}`];
-  if (count('same')) parts.push(`${count('same')} had nothing to change`);
-  if (count('failed')) parts.push(`${count('failed')} failed`);
-  if (count('waiting')) parts.push(`${count('waiting')} left as they were`);
-  return `${label}: ${parts.join(', ')}.${why}`;
-}
 
 /** A change of many photographs: how far it is, stopped, undone as one. */
 export function BatchBar({

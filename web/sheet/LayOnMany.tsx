@@ -49,8 +49,9 @@ export function LayOnMany({
   const treated = photographs.filter(p => currentTake(p).steps.length > 0);
   const [from, setFrom] = useState(() => (treated.find(p => !chosen.includes(p)) ?? treated[0])?.id ?? '');
   const looks = useMemo(() => [...(kept.data ?? []), ...starterLooks()], [kept.data]);
-  const [look, setLook] = useState('');
-  const taken = looks.find(l => l.name === look) ?? looks[0];
+  /** By its place in the list: names may be there twice. */
+  const [look, setLook] = useState('0');
+  const taken = looks[Number(look)] ?? looks[0];
   const kinds = stepKinds.map(k => k.kind);
   const here = kinds.filter(k => chosen.some(p => currentTake(p).steps.includes(k)));
   const [kind, setKind] = useState<Kind>(here[0] ?? kinds[0]);
@@ -127,8 +128,8 @@ export function LayOnMany({
           <>
             <Picker
               label="Look"
-              value={taken.name}
-              options={looks.map(l => ({ value: l.name, text: l.name }))}
+              value={look}
+              options={looks.map((l, i) => ({ value: String(i), text: l.name }))}
               onChange={setLook}
             />
             {strengthen('Strength of the look')}

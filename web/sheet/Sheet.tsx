@@ -117,7 +117,14 @@ function SheetOf({ series }: { series: Series }) {
   const [size, setSize] = useState<ThumbSize>(keptSize);
   const [selection, setSelection] = useState<Selection>(new Set());
   const [doing, setDoing] = useState<Doing | null>(null);
-  const [batch, setBatch] = useState<string | null>(null);
+  // It can still be undone after a reload.
+  const batchKey = `lampwash.batch.${series.id}`;
+  const [batch, setBatch] = useState(() => sessionStorage.getItem(batchKey));
+  const follow = (id: string | null) => {
+    if (id) sessionStorage.setItem(batchKey, id);
+    else sessionStorage.removeItem(batchKey);
+    setBatch(id);
+  };
 
   const selected = photographs.filter(p => selection === 'all' || selection.has(p.id));
   const treated = photographs.filter(p => currentTake(p).steps.length > 0).length;
@@ -197,11 +204,7 @@ function SheetOf({ series }: { series: Series }) {
         />
       </Table>
       {treated > 0 ? <EvennessStrip seriesId={series.id} photographs={photographs} /> : <span />}
-      {batch ? (
-        <BatchBar batchId={batch} photographs={photographs} onClose={() => setBatch(null)} />
-      ) : (
-        <span />
-      )}
+      {batch ? <BatchBar batchId={batch} photographs={photographs} onClose={() => follow(null)} /> : <span />}
       <Acts>
         {selected.length ? (
           <>
@@ -263,7 +266,7 @@ function SheetOf({ series }: { series: Series }) {
           seriesId={series.id}
           chosen={selected}
           photographs={photographs}
-          onBegun={setBatch}
+          onBegun={follow}
           onClose={() => setDoing(null)}
         />
       ) : null}

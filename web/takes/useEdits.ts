@@ -35,6 +35,9 @@ export interface GroupActions {
   dissolve: (stepId: string) => void;
 }
 
+/** Copies steps to the clipboard. */
+export type CopySteps = (stepIds: readonly string[]) => void;
+
 /** What is done to the steps of a take, each with its name in the history; the functions stay the same. */
 export interface Edits {
   /** The newest treatment. */

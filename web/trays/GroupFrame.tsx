@@ -87,6 +87,7 @@ export function GroupFrame({
   first,
   face,
   actions,
+  onCopy,
   onFold,
   onChoose,
   children,
@@ -100,6 +101,8 @@ export function GroupFrame({
   /** The picture of its last step. */
   face: ReactNode;
   actions: GroupActions;
+  /** Copies the whole group, also what of it stands in other stages. */
+  onCopy: () => void;
   onFold: (folded: boolean) => void;
   onChoose: () => void;
   children: ReactNode;
@@ -147,6 +150,7 @@ export function GroupFrame({
               entries: [
                 { id: 'switch', text: on ? 'Switch off' : 'Switch on' },
                 { id: 'name', text: 'Name' },
+                { id: 'copy', text: 'Copy, to lay on elsewhere' },
                 { id: 'dissolve', text: 'Ungroup' },
               ],
             },
@@ -154,6 +158,7 @@ export function GroupFrame({
           onAction={action => {
             if (action === 'switch') actions.enable(id, !on);
             else if (action === 'name') setNaming(true);
+            else if (action === 'copy') onCopy();
             else actions.dissolve(id);
           }}
         />

@@ -21,7 +21,7 @@ import type { PictureInfo } from '../engine/tiles';
 import { Menu } from '../ui/overlays';
 import { looksTheSame } from '../../core/treatment/same';
 import { groupOf, runsOf } from '../../core/treatment/groups';
-import type { Edits } from '../takes/useEdits';
+import type { CopySteps, Edits } from '../takes/useEdits';
 import { GroupFrame } from './GroupFrame';
 import { SmallPicture } from '../print/SmallPicture';
 import { Lamp } from './Lamp';
@@ -40,6 +40,7 @@ export interface TrayLineProps {
   /** The trays that a copy takes: a range about the chosen one. */
   picked: readonly string[];
   onPick: (ids: readonly string[]) => void;
+  onCopy: CopySteps;
   onLamp: (lamp: number) => void;
   onAdd: (kind: Kind, stage: Stage) => void;
   edits: Edits;
@@ -207,6 +208,7 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
                           onFold={away => fold(run.group!, away)}
                           onChoose={() => onChoose(last.id)}
                           actions={edits.group}
+                          onCopy={() => props.onCopy(steps.filter(s => s.group === run.group).map(s => s.id))}
                           face={
                             <SmallPicture
                               picture={picture}

@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest';
 import type { Batch } from '../../contract/batches';
-import { batchInWords } from './BatchBar';
+import { batchInWords } from './batch-words';
 
 const titles = new Map([
   ['a', 'Four sheds'],
