@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import request from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Batch as BatchView } from '../../contract/batches';
+import { parseTreatment } from '../../core/treatment/schema';
 import { Batch, BatchItem, Take } from '../data/models';
 import { workOnBatch, workOnBatches } from '../jobs/batch';
 import { png8 } from '../testing/pictures';
@@ -151,6 +152,36 @@ describe('a change of many', () => {
     });
     await undo(batch.id);
     expect(await names(series.photographs[0])).toBe('');
+  });
+
+  it('is done once by two workers at once', async () => {
+    const series = await seriesOf(3);
+    for (const into of ['new', 'current'] as const) {
+      const { id } = await Batch.create({
+        seriesId: series.id,
+        label: 'Twice',
+        work: {
+          do: 'lay',
+          treatment: parseTreatment(treatment),
+          laying: { how: 'added', frame: false, painted: false },
+          into,
+        },
+      });
+      await BatchItem.bulkCreate(
+        series.photographs.map((p, place) => ({
+          batchId: id,
+          place,
+          photographId: p.id,
+          command: randomUUID(),
+        })),
+      );
+      await Promise.all([1, 2, 3].map(() => workOnBatch(server.services, id)));
+      expect((await over(id)).items.map(i => i.state)).toEqual(['done', 'done', 'done']);
+      for (const { id: photograph } of series.photographs) {
+        expect((await photoOf(photograph)).takes).toHaveLength(2);
+        expect(await names({ id: photograph })).toBe(into === 'new' ? 'mono,tint' : 'mono,mono,tint,tint');
+      }
+    }
   });
 
   it('names what cannot be laid on, and goes on with the others', async () => {

@@ -21,6 +21,9 @@ async function doOne({ sequelize }: Services, { label, work }: Batch, item: Batc
   if (work.into === 'new') {
     await sequelize.transaction(async transaction => {
       await Photograph.findByPk(photograph.id, { lock: transaction.LOCK.UPDATE, transaction });
+      // Another worker may have been at it meanwhile.
+      await item.reload({ transaction });
+      if (item.state !== 'waiting') return;
       const fresh = await createTake(photograph.id, treatment, label.slice(0, 60), transaction);
       await photograph.update({ currentTakeId: fresh.id }, { transaction });
       const made = { state: 'done', takeId: fresh.id, afterState: fresh.currentState } as const;

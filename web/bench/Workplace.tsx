@@ -259,6 +259,8 @@ export function Workplace({
         ) : null}
       </Place>
       <Panel
+        // What is pressed or typed belongs to the chosen step, never to the one before it.
+        inert={panelId !== chosen && !framing.open && !looksOpen}
         aria-label={
           looksOpen ? 'Looks' : framing.open ? 'Frame' : panelStep ? nameOfStep(panelStep) : 'No step chosen'
         }

@@ -198,7 +198,9 @@ export function EvennessStrip({ seriesId, photographs }: { seriesId: string; pho
         ? placed!.falls.map(fallInWords).join(', ')
         : placed
           ? 'sits with the series'
-          : 'being measured';
+          : data.waiting
+            ? 'being measured'
+            : 'could not be measured';
     return (
       <Column
         key={id}
