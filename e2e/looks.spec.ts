@@ -184,7 +184,7 @@ test('a range of trays is copied and laid on another photograph; painted areas s
   await expect.poll(() => names(page)).toEqual(['Mono', 'Tint']);
 
   await page.keyboard.press('Control+v');
-  await dialog.getByRole('radio', { name: 'In place of what is there' }).click();
+  await dialog.getByRole('radio', { name: 'In their place' }).click();
   await dialog.getByRole('checkbox', { name: /With painted areas/ }).check();
   await dialog.getByRole('button', { name: 'Lay on' }).click();
   await expect.poll(() => names(page)).toEqual(['Mono', 'Tint', 'Wash']);

@@ -3,7 +3,8 @@ import { cellOf, type Grid } from '../kernels/grid';
 import { either, without, type Occupied } from '../kernels/occupied';
 import type { Ramp } from '../kernels/ramp';
 import type { Laid, Point } from '../steps/define';
-import { bakeGrid, checkCodes, dig, draftGrid, growGrid, offChecks, type Reach } from './bake-grid';
+import { bakeGrid, checkCodes, draftGrid, growGrid, offChecks } from './bake-grid';
+import { dig, type Reach } from './grid-nodes';
 import { bakeRamp, DENSITIES, DRAFT_DENSITY, offEntries } from './bake-ramp';
 
 /** Baked tables: exact functions of a colour written into tables, fine where the function bends. */

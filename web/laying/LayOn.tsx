@@ -4,7 +4,8 @@ import { wholeFrame } from '../../core/frame/schema';
 import { isOnPainted, type Laying } from '../../core/treatment/laying';
 import type { Step, Treatment } from '../../core/treatment/schema';
 import { nameOfStep } from '../takes/useEdits';
-import { Button, Segments } from '../ui/buttons';
+import { Button } from '../ui/buttons';
+import { HowLaid } from './HowLaid';
 import { Dialog, DialogActions } from '../ui/overlays';
 
 const Choices = styled.div`
@@ -55,15 +56,7 @@ export function LayOn({
         .{staying ? ` ${staying} on painted areas ${staying === 1 ? 'stays' : 'stay'} behind.` : ''}
       </p>
       <Choices>
-        <Segments
-          label="Where the steps go"
-          value={laying.how}
-          options={[
-            { value: 'added', text: 'Added in each stage' },
-            { value: 'instead', text: 'In place of what is there' },
-          ]}
-          onChange={how => setLaying({ ...laying, how })}
-        />
+        <HowLaid how={laying.how} onChange={how => setLaying({ ...laying, how })} />
         {painted.length ? (
           <label>
             <input

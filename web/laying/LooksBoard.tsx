@@ -11,11 +11,12 @@ import { useKeys } from '../app/useKeys';
 import { fetchAllCarried, sendCarried } from '../engine/carried';
 import type { PictureInfo } from '../engine/tiles';
 import { SmallPicture } from '../print/SmallPicture';
-import { IconButton, Segments } from '../ui/buttons';
+import { IconButton } from '../ui/buttons';
 import { Menu } from '../ui/overlays';
 import { save } from '../ui/save';
 import { Slider } from '../ui/slider';
 import { takeInCarried } from './copied';
+import { HowLaid } from './HowLaid';
 import { KeepLook } from './KeepLook';
 
 const Head = styled.div`
@@ -425,15 +426,7 @@ export function LooksBoard({
           onChange={setStrength}
           onChangeEnd={setStrength}
         />
-        <Segments
-          label="Where its steps go"
-          value={how}
-          options={[
-            { value: 'added', text: 'Added to the steps' },
-            { value: 'instead', text: 'In their place' },
-          ]}
-          onChange={setHow}
-        />
+        <HowLaid how={how} onChange={setHow} />
       </Foot>
       <input
         ref={input}

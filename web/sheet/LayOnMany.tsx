@@ -9,6 +9,7 @@ import { call, currentTake } from '../app/api';
 import { tell } from '../app/notices';
 import { useBeginBatch, useLooks } from '../app/queries';
 import { countOf, wordFor } from '../app/words';
+import { HowLaid } from '../laying/HowLaid';
 import { Button, Segments } from '../ui/buttons';
 import { Dialog, DialogActions, Picker } from '../ui/overlays';
 import { Slider } from '../ui/slider';
@@ -156,15 +157,7 @@ export function LayOnMany({
             {change === 'strength' ? strengthen('Strength of the steps') : null}
           </>
         ) : (
-          <Segments
-            label="Where the steps go"
-            value={how}
-            options={[
-              { value: 'instead', text: 'In place of what is there' },
-              { value: 'added', text: 'Added in each stage' },
-            ]}
-            onChange={setHow}
-          />
+          <HowLaid how={how} onChange={setHow} />
         )}
         <Segments
           label="Into which takes"
