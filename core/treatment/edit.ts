@@ -6,7 +6,7 @@ import type { Step, Treatment } from './schema';
 /** Edits of a treatment. Each returns a new one and leaves the old as it was. */
 
 /** A short id that no step of the treatment has. */
-function freshId(treatment: Treatment): string {
+export function freshId(treatment: Treatment): string {
   for (let n = treatment.steps.length + 1; ; n++) {
     if (!treatment.steps.some(s => s.id === `s${n}`)) return `s${n}`;
   }
@@ -103,9 +103,10 @@ export function nudgeStep(treatment: Treatment, id: string, by: -1 | 1): Treatme
   return placeStep(treatment, id, next, by > 0 ? 0 : Number.MAX_SAFE_INTEGER);
 }
 
-/** A second of a step, right after it, in its group. */
+/** A second of a step, right after it, in its group. It follows no look: that is what the first does. */
 export function copyStep(treatment: Treatment, id: string): { treatment: Treatment; copy: string } {
   const at = treatment.steps.findIndex(s => s.id === id);
-  const copy = { ...structuredClone(treatment.steps[at]), id: freshId(treatment) };
+  const { look: _, ...step } = treatment.steps[at];
+  const copy = { ...structuredClone(step), id: freshId(treatment) };
   return { treatment: { ...treatment, steps: treatment.steps.toSpliced(at + 1, 0, copy) }, copy: copy.id };
 }

@@ -99,6 +99,14 @@ const keepsWhole = (steps: readonly Step[]): readonly Step[] => {
   return last < steps.length - 1 ? steps.slice(last + 1) : steps;
 };
 
+/** A step at a share of its strength; one that follows a shared look keeps it from then on. */
+function strengthened(step: Step, share: number): Step {
+  const { look } = step;
+  if (share === 1) return step;
+  const own = look && { ...look, changed: [...new Set([...look.changed, 'step.strength'])].toSorted() };
+  return { ...step, strength: step.strength * share, ...(own && { look: own }) };
+}
+
 /** Steps under one name and strength: those after a conversion, or all where nothing comes after it. */
 function asGroup(
   treatment: Treatment,
@@ -120,9 +128,7 @@ function asGroup(
   const alone = runsOf(inGroup.steps).flatMap(r => (r.group === id && r.steps.length === 1 ? r.steps : []));
   return withoutEmptyGroups({
     ...inGroup,
-    steps: inGroup.steps.map(s =>
-      alone.includes(s) ? { ...s, strength: s.strength * strength, group: null } : s,
-    ),
+    steps: inGroup.steps.map(s => (alone.includes(s) ? strengthened({ ...s, group: null }, strength) : s)),
   });
 }
 

@@ -4,7 +4,7 @@ import { anyTreatment } from '../testing/arbitraries';
 import { paint, read, rendered } from '../testing/pictures';
 import { rgbToOklab } from '../colour/oklab';
 import { layTreatment } from './laying';
-import { inNoFrame, looksFile, readLooks, type Look } from './looks';
+import { asLookHas, looksFile, readLooks, type Look } from './looks';
 import { bareTreatment } from './schema';
 import { starterLooks } from './starter-looks';
 
@@ -18,7 +18,7 @@ describe('a file of looks', () => {
     const any = fc.record<Look>({
       name: words,
       group: words,
-      treatment: anyTreatment({ most: 4 }).map(inNoFrame),
+      treatment: anyTreatment({ most: 4 }).map(asLookHas),
     });
     fc.assert(
       fc.property(fc.array(any, { minLength: 1, maxLength: 4 }), looks => {

@@ -36,8 +36,12 @@ const fileSchema = z.strictObject({
     .max(MOST_LOOKS, `holds more than ${MOST_LOOKS} looks`),
 });
 
-/** A treatment as a look has it: a look has no frame, which belongs to one photograph. */
-export const inNoFrame = (treatment: Treatment): Treatment => ({ ...treatment, frame: wholeFrame() });
+/** A treatment as a look has it: in no frame, which belongs to one photograph, and following no other look. */
+export const asLookHas = (treatment: Treatment): Treatment => ({
+  ...treatment,
+  frame: wholeFrame(),
+  steps: treatment.steps.map(({ look: _, ...step }) => step),
+});
 
 /** Reads the JSON of a file of looks. Throws a TreatmentError that names the first wrong place. */
 export function readLooks(json: unknown): Look[] {
@@ -48,7 +52,7 @@ export function readLooks(json: unknown): Look[] {
   }
   return read.data.looks.map(({ name, group, treatment }, i) => {
     try {
-      return { name, group, treatment: inNoFrame(readTreatmentFile(treatment)) };
+      return { name, group, treatment: asLookHas(readTreatmentFile(treatment)) };
     } catch (error) {
       if (!(error instanceof TreatmentError)) throw error;
       const at = `looks[${i}].treatment`;

@@ -15,6 +15,17 @@ import { idSchema, rangeSchema, referenceSchema, settingsSchema } from '../setti
 export const FORMAT = 'lampwash-treatment';
 export const VERSION = 1;
 
+/** Where a step comes from that follows a look which its series shares. */
+export interface StepLook {
+  id: string;
+  /** The revision of the look that the step is as. */
+  revision: number;
+  /** Which of the look's steps it is. */
+  step: string;
+  /** What stays as it is here, whatever becomes of the look: settings by their names, and `step.strength` and the like. */
+  changed: string[];
+}
+
 export interface Step<K extends Kind = Kind> {
   id: string;
   kind: K;
@@ -29,6 +40,7 @@ export interface Step<K extends Kind = Kind> {
   /** The id of a mask of the treatment. */
   mask: string | null;
   settings: Settings<K>;
+  look?: StepLook;
   /** For looking only, never stored: the step's area is shown by itself, white on black, and nothing of what it lies on. */
   alone?: true;
 }
@@ -81,6 +93,14 @@ const stepFrame = {
     })
     .prefault({}),
   mask: idSchema.nullable().default(null),
+  look: z
+    .strictObject({
+      id: idSchema,
+      revision: z.int().min(1),
+      step: idSchema.optional(),
+      changed: z.array(z.string().min(1).max(60)).max(100).default([]),
+    })
+    .optional(),
 };
 
 /** The settings of a kind; what an earlier version wrote is read as well. */
@@ -202,7 +222,8 @@ function settleSteps(read: ReadStep[], masks: Mask[], tables: Treatment['tables'
     if (typeof table === 'string' && !Object.hasOwn(tables, table)) {
       throw new TreatmentError(`${at}.settings.table`, `unknown colour table ${JSON.stringify(table)}`);
     }
-    return { ...step, id, stage } as Step;
+    const look = step.look && { ...step.look, step: step.look.step ?? id };
+    return { ...step, id, stage, ...(look && { look }) } as Step;
   });
 }
 

@@ -1,4 +1,4 @@
-import { inNoFrame, type Look } from './looks';
+import { asLookHas, type Look } from './looks';
 import { parseTreatment } from './schema';
 
 /** The looks that ship: plain conversions, matte and gritty ones, baths, split tones, aged papers, faded tints. */
@@ -169,6 +169,6 @@ export const starterLooks = (): readonly Look[] =>
     Object.entries(looks).map(([name, steps]) => ({
       name,
       group,
-      treatment: inNoFrame(parseTreatment({ format: 'lampwash-treatment', version: 1, steps })),
+      treatment: asLookHas(parseTreatment({ format: 'lampwash-treatment', version: 1, steps })),
     })),
   ));

@@ -21,6 +21,7 @@ import { seriesRoutes } from './series';
 import { batchRoutes } from './batches';
 import { evennessRoutes } from './evenness';
 import { lookRoutes } from './looks';
+import { sharedLookRoutes } from './shared-looks';
 import { pigmentRoutes } from './pigments';
 import { carriedRoutes } from './carried';
 import { tableRoutes } from './tables';
@@ -133,6 +134,7 @@ export function createApp(
     ...tableRoutes(services),
     ...pigmentRoutes(),
     ...lookRoutes(services),
+    ...sharedLookRoutes(services, queue),
     ...evennessRoutes(services),
     ...batchRoutes(services, queue),
     ...sendOutRoutes(services, queue),

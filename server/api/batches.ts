@@ -1,11 +1,10 @@
-import { randomUUID } from 'node:crypto';
 import { beginBatch, getBatch, stopBatch, undoBatch } from '../../contract/batches';
-import { inNoFrame } from '../../core/treatment/looks';
+import { wholeFrame } from '../../core/frame/schema';
 import type { BatchWork } from '../../core/treatment/batch';
 import { stepKind, type Kind } from '../../core/steps';
 import { keepAllCarried } from '../data/carried';
 import { Batch, BatchItem, Photograph } from '../data/models';
-import { undoBatch as undoAll } from '../jobs/batch';
+import { askForBatch, undoBatch as undoAll } from '../jobs/batch';
 import type { Queue } from '../jobs/queue';
 import type { Services } from '../services';
 import { notFound, Problem } from './problem';
@@ -44,7 +43,7 @@ export function batchRoutes(services: Services, queue: Queue) {
       if (asked.do === 'lay') {
         if (!whole) throw new Problem(400, 'The request is not valid.', 'treatment: is missing');
         await keepAllCarried(sequelize, whole.carried);
-        const treatment = asked.laying.frame ? whole.treatment : inNoFrame(whole.treatment);
+        const treatment = asked.laying.frame ? whole.treatment : { ...whole.treatment, frame: wholeFrame() };
         work = { do: 'lay', treatment, laying: asked.laying };
       } else {
         if (!stepKind(asked.kind)) {
@@ -56,23 +55,14 @@ export function batchRoutes(services: Services, queue: Queue) {
         where: { id: photographs, seriesId: series.id, deletedAt: null },
       });
       if (there !== photographs.length) throw notFound('photograph in this series');
-      const batch = await sequelize.transaction(async transaction => {
-        const made = await Batch.create(
+      const batch = await sequelize.transaction(transaction =>
+        askForBatch(
+          queue,
           { seriesId: series.id, label, work: { ...work, into } },
-          { transaction },
-        );
-        await BatchItem.bulkCreate(
-          photographs.map((photographId, place) => ({
-            batchId: made.id,
-            place,
-            photographId,
-            command: randomUUID(),
-          })),
-          { transaction },
-        );
-        await queue.ask('batch', [made.id], transaction);
-        return made;
-      });
+          photographs.map(photographId => ({ photographId })),
+          transaction,
+        ),
+      );
       queue.wake();
       return view(batch);
     }),

@@ -4,6 +4,7 @@ import type { History, TakeState as TakeStateView } from '../../contract/takes';
 import { carriedBy } from '../../core/treatment/carried-by';
 import { PatchError, patchBetween, patched, type Operation, type Patch } from '../../core/treatment/patch';
 import { parseTreatment, type Treatment } from '../../core/treatment/schema';
+import { looksOf } from '../../core/treatment/shared';
 import { jsonLength } from '../../core/treatment/size';
 import { referToCarried } from './carried';
 import { Take, TakeState } from './models';
@@ -170,8 +171,12 @@ async function changed(
   });
 }
 
-/** What lists show of a treatment without reading it: the kinds of its steps that are on. */
-const kindsOf = ({ steps }: Treatment) => steps.filter(s => s.enabled).map(s => s.kind);
+/** What lists tell of a treatment without reading it. */
+const toldOf = (treatment: Treatment) => ({
+  kinds: treatment.steps.filter(s => s.enabled).map(s => s.kind),
+  steps: treatment.steps.length,
+  looks: looksOf(treatment),
+});
 
 async function addState(
   take: Take,
@@ -203,8 +208,7 @@ async function addState(
       label,
       patch: isWhole ? null : [...patch!],
       treatment: isWhole ? treatment : null,
-      kinds: kindsOf(treatment),
-      steps: treatment.steps.length,
+      ...toldOf(treatment),
       bytesSince: isWhole ? 0 : bytesSince,
       patchesSince: isWhole ? 0 : patchesSince,
     },
@@ -346,8 +350,7 @@ export async function createTake(
       label: '',
       patch: null,
       treatment,
-      kinds: kindsOf(treatment),
-      steps: treatment.steps.length,
+      ...toldOf(treatment),
       bytesSince: 0,
       patchesSince: 0,
     },

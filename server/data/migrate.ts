@@ -10,6 +10,7 @@ import * as signIns from './migrations/0007-sign-ins';
 import * as depth from './migrations/0008-depth';
 import * as looks from './migrations/0009-looks';
 import * as batches from './migrations/0010-batches';
+import * as sharedLooks from './migrations/0011-shared-looks';
 
 /** Statements, or what is run where statements do not serve. */
 type Way = string[] | ((sequelize: Sequelize, transaction: Transaction) => Promise<void>);
@@ -25,6 +26,7 @@ const migrations: Record<string, { up: Way; down: Way }> = {
   '0008-depth': depth,
   '0009-looks': looks,
   '0010-batches': batches,
+  '0011-shared-looks': sharedLooks,
 };
 
 const storageOf = (sequelize: Sequelize) => new SequelizeStorage({ sequelize, tableName: 'migrations' });

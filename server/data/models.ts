@@ -67,6 +67,8 @@ export class TakeState extends Model<InferAttributes<TakeState>, InferCreationAt
   /** Kinds of the steps that are on, in order, and how many steps there are. */
   declare kinds: string[];
   declare steps: number;
+  /** The shared looks that its steps follow. */
+  declare looks: CreationOptional<string[]>;
   /** Patches, and their characters, since the last state that is whole. */
   declare patchesSince: number;
   declare bytesSince: number;
@@ -117,6 +119,11 @@ export class KeptLook extends Model<InferAttributes<KeptLook>, InferCreationAttr
   declare name: string;
   declare group: string;
   declare treatment: Treatment;
+  /** The series that shares it; null for one that is kept for all. */
+  declare seriesId: CreationOptional<string | null>;
+  /** Of one that is shared: counts its changes, and with which of them each of its steps came. */
+  declare revision: CreationOptional<number>;
+  declare since: CreationOptional<Record<string, number>>;
   declare createdAt: CreationOptional<Date>;
   declare deletedAt: CreationOptional<Date | null>;
 }
@@ -127,7 +134,7 @@ export class Batch extends Model<InferAttributes<Batch>, InferCreationAttributes
   declare id: CreationOptional<string>;
   declare seriesId: string;
   declare label: string;
-  declare work: BatchWork & { into: 'current' | 'new' };
+  declare work: (BatchWork | { do: 'follow'; look: string }) & { into: 'current' | 'new' };
   declare state: CreationOptional<BatchState>;
   declare createdAt: CreationOptional<Date>;
 }
@@ -218,6 +225,7 @@ export function connect(databaseUrl: string): Sequelize {
       treatment: DataTypes.JSONB,
       kinds: DataTypes.JSONB,
       steps: integer,
+      looks: { type: DataTypes.JSONB, defaultValue: [] },
       patchesSince: integer,
       bytesSince: integer,
       createdAt: time,
@@ -279,7 +287,10 @@ export function connect(databaseUrl: string): Sequelize {
       id,
       name: text,
       group: text,
-      treatment: DataTypes.JSONB,
+      treatment,
+      seriesId: DataTypes.UUID,
+      revision: { type: integer, defaultValue: 1 },
+      since: { type: DataTypes.JSONB, defaultValue: {} },
       createdAt: time,
       deletedAt: DataTypes.DATE,
     },

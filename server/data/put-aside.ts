@@ -39,7 +39,9 @@ const LIST = `
   UNION ALL
   SELECT 'pigment', g.id, g.name, '', NULL, g.deleted_at FROM pigments g WHERE g.deleted_at IS NOT NULL
   UNION ALL
-  SELECT 'look', l.id, l.name, l.group, NULL, l.deleted_at FROM looks l WHERE l.deleted_at IS NOT NULL
+  SELECT 'look', l.id, l.name, COALESCE(s.title, l.group), NULL, l.deleted_at
+    FROM looks l LEFT JOIN series s ON s.id = l.series_id
+   WHERE l.deleted_at IS NOT NULL AND s.deleted_at IS NULL
   ORDER BY at DESC, id`;
 
 /** All that is put aside, the last first. */

@@ -1,22 +1,53 @@
 import { withWork } from '../../core/treatment/batch';
+import { following, withOwnChanges } from '../../core/treatment/shared';
+import type { Treatment } from '../../core/treatment/schema';
+import { randomUUID } from 'node:crypto';
+import type { Transaction } from 'sequelize';
 import { createTake, currentTreatment, saveTreatment, StaleRevision, undo } from '../data/history';
 import { Batch, BatchItem, Photograph, Take } from '../data/models';
+import { sharedLook } from '../data/shared-looks';
 import type { Services } from '../services';
 import type { Queue } from './queue';
 
 /** What is done to many photographs at once: one after another, each by itself. */
 
+/** Notes a batch, for the takes that photographs are shown by or for those that are named, and asks for it to be done. */
+export async function askForBatch(
+  queue: Queue,
+  of: Pick<Batch, 'seriesId' | 'label' | 'work'>,
+  items: readonly { photographId: string; takeId?: string }[],
+  transaction: Transaction,
+): Promise<Batch> {
+  const { seriesId, label, work } = of;
+  const batch = await Batch.create({ seriesId, label, work }, { transaction });
+  await BatchItem.bulkCreate(
+    items.map((item, place) => ({ ...item, batchId: batch.id, place, command: randomUUID() })),
+    { transaction },
+  );
+  await queue.ask('batch', [batch.id], transaction);
+  return batch;
+}
+
+/** A treatment with a batch's work done to it; the very same where that changes nothing. */
+async function done(before: Treatment, { work }: Batch): Promise<Treatment> {
+  if (work.do !== 'follow') return withOwnChanges(before, withWork(before, work));
+  const look = await sharedLook(work.look);
+  return look ? following(before, look) : before;
+}
+
 /** Does the work on one photograph, and notes what has become of it. Once, also where it is killed half way and begun again. */
-async function doOne({ sequelize }: Services, { label, work }: Batch, item: BatchItem): Promise<void> {
+async function doOne({ sequelize }: Services, batch: Batch, item: BatchItem): Promise<void> {
+  const { label, work } = batch;
   const photograph = await Photograph.findOne({ where: { id: item.photographId, deletedAt: null } });
   if (!photograph)
     return void (await item.update({ state: 'failed', problem: 'is not in the series any more' }));
-  const take = (await Take.findByPk(photograph.currentTakeId!))!;
+  const take = await Take.findByPk(work.do === 'follow' ? item.takeId! : photograph.currentTakeId!);
+  if (!take || take.deletedAt) return void (await item.update({ state: 'failed', problem: 'is put aside' }));
   if (work.into === 'current' && take.lastCommand === item.command) {
     return void (await item.update({ state: 'done', takeId: take.id, afterState: take.currentState }));
   }
   const before = await currentTreatment(take);
-  const treatment = withWork(before, work);
+  const treatment = await done(before, batch);
   if (treatment === before) return void (await item.update({ state: 'same' }));
   if (work.into === 'new') {
     await sequelize.transaction(async transaction => {

@@ -1,7 +1,7 @@
 import { useId, useState } from 'react';
 import styled from 'styled-components';
 import { isOnPainted, partOf } from '../../core/treatment/laying';
-import { inNoFrame, type Look } from '../../core/treatment/looks';
+import { asLookHas, type Look } from '../../core/treatment/looks';
 import type { Treatment } from '../../core/treatment/schema';
 import { Button } from '../ui/buttons';
 import { Dialog, DialogActions } from '../ui/overlays';
@@ -76,7 +76,7 @@ export function KeepLook({
     const treatment =
       of &&
       (all
-        ? inNoFrame(of)
+        ? asLookHas(of)
         : partOf(
             of,
             picked.map(s => s.id),
