@@ -39,6 +39,12 @@ it('of its series the blue one and the bare one fall out, and nobody else', asyn
   expect(answer.photographs.filter(p => p.bare).map(p => titles.get(p.id))).toEqual(['Bow and warp']);
 }, 60_000);
 
+it('its photographs follow the look that it shares, but for the blue one and the bare one', async () => {
+  const shelf = (await request(server.app).get('/api/series')).body as { id: string; photographs: number }[];
+  const { body: looks } = await request(server.app).get(`/api/series/${shelf[0].id}/looks`);
+  expect(looks).toEqual([expect.objectContaining({ name: 'Ferry brown', uses: shelf[0].photographs - 2 })]);
+});
+
 it('and never another', async () => {
   await Series.destroy({ where: {} });
   await Series.create({ title: 'Of my own' });

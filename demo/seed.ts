@@ -3,7 +3,9 @@ import { mkdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import { keepPhotograph } from '../server/api/import';
-import { Photograph, Series, Take } from '../server/data/models';
+import { followingByKind, nextRevision } from '../core/treatment/shared';
+import type { Treatment } from '../core/treatment/schema';
+import { KeptLook, Photograph, Series, Take } from '../server/data/models';
 import { smallPicture } from '../server/jobs/small-picture';
 import type { Services } from '../server/services';
 import { colourChart, toneChart } from './charts';
@@ -19,15 +21,25 @@ async function fileOf(photographs: string, name: string): Promise<Buffer> {
     .toBuffer();
 }
 
+/** Shares the look of a series; gives what makes treatments follow it, each keeping what it has otherwise. */
+async function share(seriesId: string, { name, treatment }: NonNullable<DemoSeries['shared']>) {
+  const look = await KeptLook.create({ seriesId, name, group: 'Shared', ...nextRevision(null, treatment) });
+  return (of: Treatment): Treatment => followingByKind(of, look);
+}
+
 async function hang(
   services: Services,
   photographs: string,
-  { title, caption, cover, pictures }: DemoSeries,
+  { title, caption, cover, shared, pictures }: DemoSeries,
 ) {
   const series = await Series.create({ title, caption });
+  const following = shared && (await share(series.id, shared));
   const folder = join(services.config.cacheFolder, 'uploads');
   await mkdir(folder, { recursive: true });
-  for (const { file: name, title: called, takes } of pictures) {
+  for (const { file: name, title: called, takes: all } of pictures) {
+    const takes = all.map(take =>
+      following && take.name === shared.name ? { ...take, treatment: following(take.treatment) } : take,
+    );
     const file = await fileOf(photographs, name);
     const path = join(folder, `${randomUUID()}.upload`);
     await writeFile(path, file);

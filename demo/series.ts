@@ -7,6 +7,8 @@ export interface DemoSeries {
   caption: string;
   /** The title of the photograph on the cover. */
   cover: string;
+  /** The look that it shares: takes of its name follow it. */
+  shared?: { name: string; treatment: Treatment };
   pictures: { file: string; title: string; takes: { treatment: Treatment; name: string }[] }[];
 }
 
@@ -47,15 +49,18 @@ const ferrySplit = (strength = 0.8, balance = 0.06) => ({
 });
 const grain = { kind: 'grain', settings: { amount: 0.18, character: 'classic' } };
 const corners = { kind: 'vignette', settings: { amount: -0.28, size: 0.62, feather: 0.8 } };
+/** What the series shares; the response of its conversion is each photograph's own. */
+const FERRY_BROWN = 'Ferry brown';
+const afterMono = [matte(), ferrySplit(), corners, grain];
 const toned = (extra: object[] = [], response: object = {}) =>
-  treatment([...extra, mono(response), matte(), ferrySplit(), corners, grain]);
+  treatment([...extra, mono(response), ...afterMono]);
 const plain = (response: object = {}) => ({ name: 'Plain', treatment: treatment([mono(response)]) });
 const series = (response: object = {}, extra: object[] = []) => ({
-  name: 'Ferry brown',
+  name: FERRY_BROWN,
   treatment: toned(extra, response),
 });
 /** The same of a grey scan, which has no colour to be turned to mono. */
-const greySeries = { name: 'Ferry brown', treatment: treatment([matte(), ferrySplit(), corners, grain]) };
+const greySeries = { name: FERRY_BROWN, treatment: treatment(afterMono) };
 const colour = { name: 'Colour', treatment: bareTreatment() };
 
 /** A row of the brush through points in fractions of the photograph, its middle along them. */
@@ -254,6 +259,7 @@ export const saltmarshFerry: DemoSeries = {
   title: 'Saltmarsh Ferry',
   caption: 'The last season of the hand ferry, and the house on the north bank.',
   cover: 'Ferry boat at slack water',
+  shared: { name: FERRY_BROWN, treatment: toned() },
   pictures: [
     {
       file: 'ferry-boat-at-slack-water.jpg',

@@ -9,6 +9,8 @@ import {
   asLook,
   asShared,
   following,
+  followingByKind,
+  followingOnly,
   heldBy,
   letGo,
   linked,
@@ -221,6 +223,18 @@ it('that is laid on at half strength follows, but for that strength', () => {
   expect(following(half.treatment, next).steps[0]).toMatchObject({ strength: 0.5, settings: { hue: 60 } });
 });
 
+it('is followed by what was made like it before, but for what differs', () => {
+  const look = lookOf(sepia);
+  const like = read([
+    { kind: 'light' },
+    { kind: 'mono' },
+    { kind: 'split-tone', strength: 0.5, settings: { shadows: { hue: 20, saturation: 0.3 }, balance: 0.3 } },
+  ]);
+  const followed = followingByKind(like, look);
+  expect(followed.steps.map(s => s.look?.changed)).toEqual([undefined, [], ['balance', 'step.strength']]);
+  expect(codesOf(following(followed, look))).toEqual(codesOf(like));
+});
+
 describe('a shared look', () => {
   const look = lookOf(sepia);
   const start = laidOn(bareTreatment(), look);
@@ -264,5 +278,7 @@ describe('a shared look', () => {
     expect(looksOf(free)).toEqual([]);
     expect(following(free, lookOf(bareTreatment(), look))).toBe(free);
     expect(codesOf(free)).toEqual(codesOf(start));
+    expect(followingOnly(start, [ID])).toEqual(start);
+    expect(looksOf(followingOnly(start, ['another']))).toEqual([]);
   });
 });

@@ -117,6 +117,25 @@ export function linked(
   };
 }
 
+/**
+ * A treatment made as a look is, before it was shared: its steps follow the look's of their kinds, in their order, but for
+ * what differs.
+ */
+export function followingByKind(treatment: Treatment, look: Omit<SharedLook, 'since'>): Treatment {
+  const { id, revision } = look;
+  const free = [...look.treatment.steps];
+  return {
+    ...treatment,
+    steps: treatment.steps.map(step => {
+      const at = free.findIndex(of => of.kind === step.kind);
+      if (at < 0) return step;
+      const [of] = free.splice(at, 1);
+      const changed = differing(of, look.treatment, step, treatment).toSorted();
+      return { ...step, look: { id, revision, step: of.id, changed } } as Step;
+    }),
+  };
+}
+
 /** A look as it is laid on so that what comes of it follows it. */
 export const toFollow = (look: Omit<SharedLook, 'since'>): Treatment =>
   linked(
@@ -124,6 +143,12 @@ export const toFollow = (look: Omit<SharedLook, 'since'>): Treatment =>
     look.treatment.steps.map(s => s.id),
     look,
   );
+
+/** A treatment whose steps follow no other looks than these: what came from another series is the photograph's own. */
+export const followingOnly = (treatment: Treatment, lookIds: readonly string[]): Treatment =>
+  looksOf(treatment)
+    .filter(id => !lookIds.includes(id))
+    .reduce(letGo, treatment);
 
 /** Steps without the look that they followed: they are the photograph's own. */
 export const letGo = (treatment: Treatment, lookId: string): Treatment => ({
@@ -133,6 +158,15 @@ export const letGo = (treatment: Treatment, lookId: string): Treatment => ({
     const { look: _, ...own } = s;
     return own;
   }),
+});
+
+/** A treatment whose steps say that they are as a look is now. */
+export const withRevision = (
+  treatment: Treatment,
+  { id, revision }: Pick<SharedLook, 'id' | 'revision'>,
+) => ({
+  ...treatment,
+  steps: treatment.steps.map(s => (isHeldBy(s, id) ? ({ ...s, look: { ...s.look, revision } } as Step) : s)),
 });
 
 /** A step as its look has it, but for what was changed of it here. */

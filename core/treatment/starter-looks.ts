@@ -109,7 +109,7 @@ const list: { group: string; looks: Record<string, readonly object[]> }[] = [
   {
     group: 'Split tones',
     looks: {
-      'Ferry brown': [
+      'Warm brown': [
         luminance,
         matte(0.05, 0.97),
         split([18, 0.26], [42, 0.3], 0.06),

@@ -6,6 +6,7 @@ import * as looks from '../../contract/looks';
 import * as photographs from '../../contract/photographs';
 import * as pigments from '../../contract/pigments';
 import * as putAside from '../../contract/put-aside';
+import * as sharedLooks from '../../contract/shared-looks';
 import * as sendOuts from '../../contract/send-outs';
 import * as series from '../../contract/series';
 import * as tables from '../../contract/tables';
@@ -36,6 +37,7 @@ export const keys = {
   tables: ['tables'] as const,
   pigments: ['pigments'] as const,
   looks: ['looks'] as const,
+  sharedLooks: (seriesId: string) => ['looks', seriesId] as const,
   batch: (id: string) => ['batch', id] as const,
   evenness: (seriesId: string) => ['evenness', seriesId] as const,
   formats: ['formats'] as const,
@@ -65,6 +67,13 @@ export const usePigments = () =>
   useQuery({ queryKey: keys.pigments, queryFn: () => call(pigments.listPigments, {}) });
 
 export const useLooks = () => useQuery({ queryKey: keys.looks, queryFn: () => call(looks.listLooks, {}) });
+
+/** The looks that a series shares. */
+export const useSharedLooks = (seriesId: string) =>
+  useQuery({
+    queryKey: keys.sharedLooks(seriesId),
+    queryFn: () => call(sharedLooks.listSharedLooks, { params: { id: seriesId } }),
+  });
 
 /** What is measured of a series' photographs, asked for until all are. */
 export const useEvenness = (seriesId: string) =>

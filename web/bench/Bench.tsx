@@ -4,6 +4,7 @@ import { layTreatment, type Laying } from '../../core/treatment/laying';
 import { LayOn } from '../laying/LayOn';
 import { useCarryOver } from '../laying/useCarryOver';
 import { useCopying } from '../laying/useCopying';
+import { useSharing } from '../laying/useSharing';
 import {
   startTransition,
   useCallback,
@@ -226,8 +227,9 @@ function BenchAtWork({
     void client.invalidateQueries({ queryKey: keys.photograph(take.photographId) });
     if (series) void client.invalidateQueries({ queryKey: keys.series(series.id) });
     void client.invalidateQueries({ queryKey: keys.shelf, exact: true });
+    void client.invalidateQueries({ queryKey: keys.sharedLooks(photograph.seriesId) });
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the series' id does not change under a photograph
-  }, [client, take.revision, take.name, take.photographId]);
+  }, [client, take.revision, take.name, take.photographId, photograph.seriesId]);
 
   const step = useCallback(
     (direction: 'undo' | 'redo') => {
@@ -235,15 +237,17 @@ function BenchAtWork({
     },
     [session],
   );
+  const sharing = useSharing(photograph.seriesId, take.id, edits);
+  const { ofSeries } = sharing;
   /** Lays a treatment on, the last of its steps chosen and all of them lit. */
   const lay = useCallback(
     (laid: Treatment, label: string, last?: string) => {
-      edits.commit(laid, label);
+      edits.commit(ofSeries(laid), label);
       choose(last ?? laid.steps.at(-1)?.id ?? null);
       setRange([]);
       setLampAt(null);
     },
-    [edits, choose],
+    [edits, choose, ofSeries],
   );
   const picked = useMemo(() => {
     const there = range.filter(id => treatment.steps.some(s => s.id === id));
@@ -360,6 +364,8 @@ function BenchAtWork({
         onLay={lay}
         onCopy={copy}
         picked={picked}
+        sharing={sharing}
+        inSeries={series?.photographs.length ?? 0}
       />
       {around ? (
         <TrayLine

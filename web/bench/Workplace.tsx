@@ -19,6 +19,7 @@ import { BrushCursor } from '../areas/BrushCursor';
 import { PaintBar } from '../areas/PaintBar';
 import { ShapeHandles } from '../areas/ShapeHandles';
 import { usePainting } from '../areas/usePainting';
+import type { Sharing } from '../laying/useSharing';
 import { StepPanel } from '../panel/StepPanel';
 import type { Hold } from '../controls/tools';
 import { CropOverlay } from '../frame/CropOverlay';
@@ -91,6 +92,9 @@ export interface WorkplaceProps {
   onCopy: (steps: readonly string[]) => void;
   /** The steps that a copy takes. */
   picked: readonly string[];
+  sharing: Sharing;
+  /** How many photographs the series has. */
+  inSeries: number;
 }
 
 /** The picture and the panel of the chosen step: what follows every movement of a control. */
@@ -111,6 +115,8 @@ export function Workplace({
   onLay,
   onCopy,
   picked,
+  sharing,
+  inSeries,
 }: WorkplaceProps) {
   const { treatment } = useSyncExternalStore(session.subscribe, session.paced);
   // Not deferred: what is pressed in the panel is laid on this one.
@@ -269,6 +275,8 @@ export function Workplace({
           <LooksBoard
             picture={picture}
             treatment={calm}
+            sharing={sharing}
+            inSeries={inSeries}
             onTry={setTried}
             onLay={({ treatment: laid, laid: ids }, name) => {
               setTried(null);
@@ -294,6 +302,7 @@ export function Workplace({
             onAction={act}
             now={edits.now}
             calm={calm}
+            sharing={sharing}
           />
         ) : (
           <Empty>

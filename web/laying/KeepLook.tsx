@@ -1,8 +1,9 @@
 import { useId, useState } from 'react';
 import styled from 'styled-components';
 import { isOnPainted, partOf } from '../../core/treatment/laying';
+import { heldBy } from '../../core/treatment/shared';
 import { asLookHas, type Look } from '../../core/treatment/looks';
-import type { Treatment } from '../../core/treatment/schema';
+import { bareTreatment, type Step, type Treatment } from '../../core/treatment/schema';
 import { Button } from '../ui/buttons';
 import { Dialog, DialogActions } from '../ui/overlays';
 import { nameOfStep } from '../takes/useEdits';
@@ -44,67 +45,89 @@ const Form = styled.form`
 
 export const MY_LOOKS = 'My looks';
 
-/** Keeps steps of a treatment as a look, or changes the name and the group of one that is kept. */
+/** What was asked for: a name, a group, and which steps, alone by themselves. */
+export interface Kept extends Look {
+  ids: string[];
+}
+
+/** Asks for what a look is made of: its name, its group, its steps, as far as each is asked for. */
 export function KeepLook({
+  title,
   of,
-  look,
+  name: named,
+  group: grouped,
   groups,
+  lookId,
   onKeep,
   onClose,
 }: {
-  /** The treatment whose steps are offered; null where only name and group are changed. */
+  title: string;
+  /** The treatment whose steps are offered; null where none are asked for. */
   of: Treatment | null;
-  look?: Pick<Look, 'name' | 'group'>;
+  /** What it is called so far; null where that is not asked for, and likewise its group. */
+  name: string | null;
+  group: string | null;
   /** Groups that there are. */
   groups: readonly string[];
-  onKeep: (look: Look) => void;
+  /** A look that steps follow already: those are picked at first. */
+  lookId?: string;
+  onKeep: (kept: Kept) => void;
   onClose: () => void;
 }) {
   const steps = of?.steps ?? [];
-  const [name, setName] = useState(look?.name ?? '');
-  const [group, setGroup] = useState(look?.group ?? MY_LOOKS);
+  const [name, setName] = useState(named ?? '');
+  const [group, setGroup] = useState(grouped ?? MY_LOOKS);
   // What is off, and what was painted for this photograph alone, is left out at first.
-  const [left, setLeft] = useState<ReadonlySet<string>>(
-    () => new Set(steps.filter(s => !s.enabled || (of && isOnPainted(s, of))).map(s => s.id)),
-  );
+  const [left, setLeft] = useState<ReadonlySet<string>>(() => {
+    const held = of && lookId !== undefined ? heldBy(of, lookId) : [];
+    const isLeft = (s: Step) =>
+      held.length ? !held.some(h => h.id === s.id) : !s.enabled || (of !== null && isOnPainted(s, of));
+    return new Set(steps.filter(isLeft).map(s => s.id));
+  });
   const list = useId();
-  const picked = steps.filter(s => !left.has(s.id));
-  const isReady = name.trim() !== '' && group.trim() !== '' && (of === null || picked.length > 0);
+  const ids = steps.filter(s => !left.has(s.id)).map(s => s.id);
+  const isReady =
+    (named === null || name.trim() !== '') &&
+    (grouped === null || group.trim() !== '') &&
+    (of === null || ids.length > 0);
   const keep = () => {
     if (!isReady) return;
-    const all = of && picked.length === of.steps.length;
-    const treatment =
-      of &&
-      (all
-        ? asLookHas(of)
-        : partOf(
-            of,
-            picked.map(s => s.id),
-          ));
-    onKeep({ name: name.trim(), group: group.trim(), treatment: treatment! });
+    const isAll = ids.length === steps.length;
+    const treatment = asLookHas(of === null ? bareTreatment() : isAll ? of : partOf(of, ids));
+    onKeep({ name: name.trim(), group: group.trim(), ids, treatment });
   };
   return (
-    <Dialog title={of ? 'Keep as a look' : 'Name and group'} onClose={onClose}>
+    <Dialog title={title} onClose={onClose}>
       <Form
         onSubmit={event => {
           event.preventDefault();
           keep();
         }}
       >
-        <label>
-          Name
-          <input type="text" value={name} maxLength={80} autoFocus onChange={e => setName(e.target.value)} />
-        </label>
-        <label>
-          Group
-          <input
-            type="text"
-            value={group}
-            maxLength={60}
-            list={list}
-            onChange={e => setGroup(e.target.value)}
-          />
-        </label>
+        {named === null ? null : (
+          <label>
+            Name
+            <input
+              type="text"
+              value={name}
+              maxLength={80}
+              autoFocus
+              onChange={e => setName(e.target.value)}
+            />
+          </label>
+        )}
+        {grouped === null ? null : (
+          <label>
+            Group
+            <input
+              type="text"
+              value={group}
+              maxLength={60}
+              list={list}
+              onChange={e => setGroup(e.target.value)}
+            />
+          </label>
+        )}
         <datalist id={list}>
           {groups.map(g => (
             <option key={g} value={g} />

@@ -1,23 +1,25 @@
 import { Ellipsis, Search, X } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import styled from 'styled-components';
-import { TreatmentError, type Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/schema';
+import { toFollow } from '../../core/treatment/shared';
+import type { SeriesLook } from '../../contract/shared-looks';
 import { layTreatment, type Laid, type Laying } from '../../core/treatment/laying';
-import { looksFile, readLooks, type Look } from '../../core/treatment/looks';
+import type { Look } from '../../core/treatment/looks';
 import { starterLooks } from '../../core/treatment/starter-looks';
 import { tell } from '../app/notices';
-import { useChangeLook, useKeepLooks, useLooks, useRemoveLook } from '../app/queries';
+import { useLooks, useRemoveLook } from '../app/queries';
 import { useKeys } from '../app/useKeys';
-import { fetchAllCarried, sendCarried } from '../engine/carried';
+import { fetchAllCarried } from '../engine/carried';
 import type { PictureInfo } from '../engine/tiles';
-import { SmallPicture } from '../print/SmallPicture';
 import { IconButton } from '../ui/buttons';
 import { Menu } from '../ui/overlays';
-import { save } from '../ui/save';
 import { Slider } from '../ui/slider';
-import { takeInCarried } from './copied';
 import { HowLaid } from './HowLaid';
-import { KeepLook } from './KeepLook';
+import { LookAsked, type Keeping } from './LookAsked';
+import { LookCard, type LookAction } from './LookCard';
+import { useLookFiles } from './useLookFiles';
+import type { Sharing } from './useSharing';
 
 const Head = styled.div`
   padding: 8px 9px 10px 16px;
@@ -73,8 +75,16 @@ const Body = styled.div`
   scrollbar-width: thin;
   padding: 0 16px 14px;
   h3 {
+    display: flex;
+    justify-content: space-between;
+    align-items: baseline;
     font-weight: 650;
     margin: 12px 0 7px;
+  }
+  h3 small {
+    font-size: var(--t-small);
+    font-weight: 400;
+    color: var(--ink-2);
   }
   section:first-child h3 {
     margin-top: 0;
@@ -87,63 +97,6 @@ const Body = styled.div`
   p {
     color: var(--ink-2);
     line-height: 1.45;
-  }
-`;
-
-const Card = styled.div`
-  position: relative;
-  background: var(--paper-high);
-  box-shadow: var(--shade-label);
-  border-radius: var(--r-label);
-  min-width: 0;
-  > button:first-child {
-    display: block;
-    width: 100%;
-    padding: 4px 4px 5px;
-    text-align: left;
-    border-radius: inherit;
-    outline: none;
-  }
-  > button:first-child:focus-visible {
-    outline: 2px solid var(--lamp-deep);
-    outline-offset: 1px;
-  }
-  canvas {
-    display: block;
-    width: 100%;
-    aspect-ratio: 122 / 81;
-    background: #d2d2d2;
-  }
-  b,
-  i {
-    display: block;
-    font-style: normal;
-    padding: 0 3px;
-    white-space: nowrap;
-    overflow: hidden;
-    text-overflow: ellipsis;
-  }
-  b {
-    font-weight: 550;
-    font-size: var(--t-small);
-    margin-top: 5px;
-  }
-  i {
-    font-size: var(--t-small);
-    color: var(--ink-2);
-  }
-  &[data-tried] {
-    outline: 2px solid var(--lamp);
-    box-shadow:
-      0 0 0 3px var(--lamp-deep),
-      var(--shade-label);
-  }
-  .more {
-    position: absolute;
-    right: 1px;
-    bottom: 1px;
-    width: 24px;
-    height: 24px;
   }
 `;
 
@@ -160,7 +113,26 @@ const Foot = styled.div`
 const REST_MS = 20;
 const COLUMNS = 2;
 
-type Shown = Look & { key: string; id?: string };
+type Shown = Look & {
+  key: string;
+  /** One that is kept, and may be named and put aside. */
+  isKept?: boolean;
+  /** One that the series shares. */
+  shared?: SeriesLook;
+};
+
+const SHARED = 'This series shares';
+
+function actionsOf({ shared, isKept }: Shown): { id: LookAction; text: string }[] {
+  return [
+    ...(shared || isKept ? [{ id: 'name', text: shared ? 'Name' : 'Name and group' } as const] : []),
+    ...(shared
+      ? [{ id: 'remake', text: 'Make it as this photograph is' } as const]
+      : [{ id: 'share', text: 'Share it in this series' } as const]),
+    { id: 'write', text: 'Save as a file' },
+    ...(shared || isKept ? [{ id: 'remove', text: shared ? 'Share it no more' : 'Put aside' } as const] : []),
+  ];
+}
 
 /** What is tried: the treatment that it would give, what it is called, and how it would be laid on. */
 export interface Tried {
@@ -175,33 +147,48 @@ const stepsOf = ({ treatment: { steps } }: Look) => `${steps.length} step${steps
 export function LooksBoard({
   picture,
   treatment,
+  sharing,
+  inSeries,
   onTry,
   onLay,
   onClose,
 }: {
   picture: PictureInfo;
   treatment: Treatment;
+  sharing: Sharing;
+  /** How many photographs the series has. */
+  inSeries: number;
   /** Must stay the same function. */
   onTry: (tried: Tried | null) => void;
   onLay: (laid: Laid, name: string) => void;
   onClose: () => void;
 }) {
   const kept = useLooks();
-  const keep = useKeepLooks();
-  const change = useChangeLook();
   const remove = useRemoveLook();
   const [wanted, setWanted] = useState('');
   const [strength, setStrength] = useState(1);
   const [how, setHow] = useState<Laying['how']>('instead');
   const [at, setAt] = useState<string | null>(null);
-  const [keeping, setKeeping] = useState<'new' | Shown | null>(null);
+  const [keeping, setKeeping] = useState<Keeping | null>(null);
+  const { bringIn, write } = useLookFiles();
   const input = useRef<HTMLInputElement>(null);
   const body = useRef<HTMLDivElement>(null);
   useKeys({ giveUp: onClose });
 
   const groups = useMemo(() => {
-    const own = (kept.data ?? []).map((l): Shown => ({ ...l, key: l.id }));
-    const all = [...own, ...starterLooks().map((l): Shown => ({ ...l, key: `starter ${l.name}` }))];
+    const own = (kept.data ?? []).map((l): Shown => ({ ...l, key: l.id, isKept: true }));
+    const shared = sharing.looks.map((l): Shown => ({
+      name: l.name,
+      group: SHARED,
+      treatment: toFollow(l),
+      key: l.id,
+      shared: l,
+    }));
+    const all = [
+      ...shared,
+      ...own,
+      ...starterLooks().map((l): Shown => ({ ...l, key: `starter ${l.name}` })),
+    ];
     const words = wanted.toLowerCase().split(/\s+/).filter(Boolean);
     const found = all.filter(({ name, group }) =>
       words.every(word => `${name} ${group}`.toLowerCase().includes(word)),
@@ -209,21 +196,21 @@ export function LooksBoard({
     const byGroup = new Map<string, Shown[]>();
     for (const look of found) byGroup.set(look.group, [...(byGroup.get(look.group) ?? []), look]);
     return byGroup;
-  }, [kept.data, wanted]);
+  }, [kept.data, sharing.looks, wanted]);
 
   // What a look carries is had before it is shown.
   const [fetched, setFetched] = useState(0);
   useEffect(() => {
     let stale = false;
     const fetchAll = async () => {
-      for (const look of kept.data ?? []) await fetchAllCarried(look.treatment);
+      for (const look of [...(kept.data ?? []), ...sharing.looks]) await fetchAllCarried(look.treatment);
       if (!stale) setFetched(n => n + 1);
     };
     void fetchAll().catch(() => undefined);
     return () => {
       stale = true;
     };
-  }, [kept.data]);
+  }, [kept.data, sharing.looks]);
 
   const laid = useCallback(
     (look: Look, of: number): Laid =>
@@ -272,30 +259,6 @@ export function LooksBoard({
       tell({ text: `${look.name} cannot be laid on: ${(error as Error).message}.`, tone: 'problem' });
     }
   };
-  const bringIn = async (file: File) => {
-    try {
-      const looks = readLooks(JSON.parse(await file.text()));
-      for (const { treatment: of } of looks) {
-        await takeInCarried(of);
-        await sendCarried(of);
-      }
-      await keep.mutateAsync(looks);
-      tell({ text: `${looks.length === 1 ? looks[0].name : `${looks.length} looks`} from ${file.name}.` });
-    } catch (error) {
-      const reason =
-        error instanceof TreatmentError
-          ? error.message
-          : error instanceof SyntaxError
-            ? 'not JSON'
-            : (error as Error).message;
-      tell({ text: `${file.name}: ${reason}`, tone: 'problem' });
-    }
-  };
-  const write = async (looks: readonly Look[], name: string) => {
-    for (const { treatment: of } of looks) await fetchAllCarried(of);
-    save(JSON.stringify(looksFile(looks), null, 1), `${name}.look.json`, 'application/json');
-  };
-
   const onKey = (event: KeyboardEvent) => {
     const by = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: -COLUMNS, ArrowDown: COLUMNS }[event.key];
     if (!by) return;
@@ -307,56 +270,27 @@ export function LooksBoard({
   };
 
   const own = kept.data ?? [];
-  const card = (look: Shown) => {
-    const of = small.get(look.key);
-    const mine = own.find(l => l.id === look.key);
-    return (
-      <Card
-        key={look.key}
-        data-tried={look.key === at || undefined}
-        onPointerEnter={() => setAt(look.key)}
-        onPointerLeave={() => setAt(now => (now === look.key ? null : now))}
-      >
-        <button
-          type="button"
-          data-look={look.name}
-          aria-label={`${look.name}, ${stepsOf(look)}`}
-          onFocus={() => setAt(look.key)}
-          onBlur={() => setAt(now => (now === look.key ? null : now))}
-          onClick={() => take(look)}
-        >
-          {of ? <SmallPicture picture={picture} treatment={of} width={122} height={81} /> : <canvas />}
-          <b>{look.name}</b>
-          <i>{stepsOf(look)}</i>
-        </button>
-        {mine ? (
-          <Menu
-            label={`More for ${look.name}`}
-            trigger={
-              <IconButton className="more" aria-label={`More for ${look.name}`}>
-                <Ellipsis aria-hidden="true" />
-              </IconButton>
-            }
-            sections={[
-              {
-                entries: [
-                  { id: 'name', text: 'Name and group' },
-                  { id: 'write', text: 'Save as a file' },
-                  { id: 'remove', text: 'Put aside' },
-                ],
-              },
-            ]}
-            onAction={what => {
-              if (what === 'name') setKeeping(look);
-              else if (what === 'write') void write([mine], look.name);
-              else remove.mutate(mine);
-            }}
-          />
-        ) : null}
-      </Card>
-    );
+  const act = (look: Shown, action: LookAction) => {
+    if (action === 'name') setKeeping({ do: 'name', look });
+    else if (action === 'remake') setKeeping({ do: 'remake', look: look.shared! });
+    else if (action === 'share') sharing.bring(look);
+    else if (action === 'write') void write([look], look.name);
+    else remove.mutate({ id: look.key, name: look.name });
   };
-
+  const card = (look: Shown) => (
+    <LookCard
+      key={look.key}
+      name={look.name}
+      says={look.shared ? `${stepsOf(look)}, ${look.shared.uses} use it` : stepsOf(look)}
+      picture={picture}
+      treatment={small.get(look.key)}
+      isTried={look.key === at}
+      actions={actionsOf(look)}
+      onTry={on => setAt(now => (on ? look.key : now === look.key ? null : now))}
+      onLay={() => take(look)}
+      onAction={action => act(look, action)}
+    />
+  );
   return (
     <>
       <Head>
@@ -378,13 +312,18 @@ export function LooksBoard({
                     text: 'Keep this treatment as a look',
                     disabled: treatment.steps.length === 0,
                   },
+                  {
+                    id: 'share',
+                    text: 'Share this treatment in the series',
+                    disabled: treatment.steps.length === 0,
+                  },
                   { id: 'in', text: 'Bring in a file of looks' },
                   { id: 'out', text: 'Save my looks as a file', disabled: own.length === 0 },
                 ],
               },
             ]}
             onAction={what => {
-              if (what === 'keep') setKeeping('new');
+              if (what === 'keep' || what === 'share') setKeeping({ do: what });
               else if (what === 'in') input.current?.click();
               else void write(own, 'looks');
             }}
@@ -407,7 +346,10 @@ export function LooksBoard({
       <Body ref={body} onKeyDown={onKey}>
         {[...groups].map(([group, looks]) => (
           <section key={group} aria-label={group}>
-            <h3>{group}</h3>
+            <h3>
+              {group}
+              {group === SHARED ? <small>of {inSeries} photographs</small> : null}
+            </h3>
             <div className="cards">{looks.map(card)}</div>
           </section>
         ))}
@@ -441,21 +383,12 @@ export function LooksBoard({
         }}
       />
       {keeping ? (
-        <KeepLook
-          of={keeping === 'new' ? treatment : null}
-          look={keeping === 'new' ? undefined : keeping}
+        <LookAsked
+          keeping={keeping}
+          treatment={treatment}
           groups={[...new Set(own.map(l => l.group))]}
+          sharing={sharing}
           onClose={() => setKeeping(null)}
-          onKeep={look => {
-            setKeeping(null);
-            if (keeping !== 'new') {
-              change.mutate({ id: keeping.key, name: look.name, group: look.group });
-              return;
-            }
-            keep.mutate([look], {
-              onSuccess: () => tell({ text: `${look.name} is kept among your looks.` }),
-            });
-          }}
         />
       ) : null}
     </>

@@ -15,6 +15,8 @@ import { FieldControls } from '../controls/FieldControls';
 import type { SetSetting, StepAction } from '../takes/useEdits';
 import { LayingOn } from './LayingOn';
 import { Loupe } from './Loupe';
+import { HeldBy } from '../laying/HeldBy';
+import type { Sharing } from '../laying/useSharing';
 import { StepTitle } from './StepTitle';
 import { HoldContext, LongEdgeContext, ToolsContext, type Hold } from '../controls/tools';
 
@@ -52,6 +54,7 @@ export interface StepPanelProps {
   onAction: (stepId: string, action: StepAction) => void;
   /** The newest treatment; must stay the same function. */
   now: () => Treatment;
+  sharing: Sharing;
 }
 
 /** What the sections about the laying of a step show: the calm treatment, unless just that is moving. */
@@ -81,6 +84,7 @@ export function StepPanel({
   onHold,
   pick,
   onAction,
+  sharing,
 }: StepPanelProps) {
   const kind = stepKind(step.kind)!;
   const name = step.name || wordFor(step.kind);
@@ -140,6 +144,7 @@ export function StepPanel({
             }
           />
         ) : null}
+        <HeldBy step={step} sharing={sharing} />
       </Head>
       <Body>
         <ToolsContext.Provider value={tools}>

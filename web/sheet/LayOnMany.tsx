@@ -1,5 +1,7 @@
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
+import type { Look } from '../../core/treatment/looks';
+import { toFollow } from '../../core/treatment/shared';
 import { starterLooks } from '../../core/treatment/starter-looks';
 import type { Laying } from '../../core/treatment/laying';
 import { stepKinds, type Kind } from '../../core/steps';
@@ -7,7 +9,7 @@ import type { Photograph } from '../../contract/photographs';
 import { getTake } from '../../contract/takes';
 import { call, currentTake } from '../app/api';
 import { tell } from '../app/notices';
-import { useBeginBatch, useLooks } from '../app/queries';
+import { useBeginBatch, useLooks, useSharedLooks } from '../app/queries';
 import { countOf, wordFor } from '../app/words';
 import { HowLaid } from '../laying/HowLaid';
 import { Button, Segments } from '../ui/buttons';
@@ -49,7 +51,11 @@ export function LayOnMany({
   const kept = useLooks();
   const treated = photographs.filter(p => currentTake(p).steps.length > 0);
   const [from, setFrom] = useState(() => (treated.find(p => !chosen.includes(p)) ?? treated[0])?.id ?? '');
-  const looks = useMemo(() => [...(kept.data ?? []), ...starterLooks()], [kept.data]);
+  const shared = useSharedLooks(seriesId);
+  const looks = useMemo((): Look[] => {
+    const ofSeries = (shared.data ?? []).map(l => ({ ...l, treatment: toFollow(l) }));
+    return [...ofSeries, ...(kept.data ?? []), ...starterLooks()];
+  }, [shared.data, kept.data]);
   /** By its place in the list: names may be there twice. */
   const [look, setLook] = useState('0');
   const taken = looks[Number(look)] ?? looks[0];
@@ -130,7 +136,10 @@ export function LayOnMany({
             <Picker
               label="Look"
               value={look}
-              options={looks.map((l, i) => ({ value: String(i), text: l.name }))}
+              options={looks.map((l, i) => ({
+                value: String(i),
+                text: i < (shared.data?.length ?? 0) ? `${l.name}, shared` : l.name,
+              }))}
               onChange={setLook}
             />
             {strengthen('Strength of the look')}

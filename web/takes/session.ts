@@ -10,6 +10,7 @@ import { MOST_TREATMENT } from '../../contract/limits';
 import { treatmentFile } from '../../core/treatment/carrying';
 import { patched } from '../../core/treatment/patch';
 import type { Treatment } from '../../core/treatment/schema';
+import { withOwnChanges } from '../../core/treatment/shared';
 import { noRoomFor } from '../../core/treatment/room';
 import { jsonLength } from '../../core/treatment/size';
 import { call, messageOf } from '../app/api';
@@ -164,12 +165,13 @@ export class TakeSession {
    * stroke of the brush is undone alone, and the next may follow at once. An edit for which the take has no room is
    * said, and not taken.
    */
-  commit(treatment: Treatment, label: string, { apart = false } = {}): void {
+  commit(given: Treatment, label: string, { apart = false } = {}): void {
     const { now } = this.line;
-    if (treatment === now.treatment) {
-      this.show(treatment);
+    if (given === now.treatment) {
+      this.show(given);
       return;
     }
+    const treatment = withOwnChanges(now.treatment, given);
     const over = noRoomFor(treatment) ?? (jsonLength(treatment) > MOST_TREATMENT ? TOO_LARGE : null);
     if (over) {
       this.show(now.treatment);

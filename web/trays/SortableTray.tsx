@@ -1,5 +1,6 @@
 import { useSortable } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
+import { Link2 } from 'lucide-react';
 import { memo, type KeyboardEvent } from 'react';
 import type { Step, Treatment } from '../../core/treatment/schema';
 import { wordFor } from '../app/words';
@@ -21,7 +22,10 @@ export const TrayFace = memo(function TrayFace({ step, picture, upTo }: TrayFace
         <SmallPicture picture={picture} treatment={upTo} {...BASIN} />
       </span>
       <span className="name">
-        <span>{step.name || wordFor(step.kind)}</span>
+        <span>
+          {step.look ? <Link2 aria-label="Held by a shared look" /> : null}
+          {step.name || wordFor(step.kind)}
+        </span>
         <span>{step.enabled ? `${Math.round(step.strength * 100)}%` : 'Off'}</span>
       </span>
     </>

@@ -159,6 +159,13 @@ export const Tray = styled.button`
     overflow: hidden;
     text-overflow: ellipsis;
   }
+  .name svg {
+    display: inline;
+    width: 12px;
+    height: 12px;
+    margin: 0 4px -2px 0;
+    color: var(--ink-2);
+  }
   .name span:last-child {
     color: var(--ink-2);
   }

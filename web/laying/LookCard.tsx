@@ -1,0 +1,128 @@
+import { Ellipsis } from 'lucide-react';
+import type { ReactNode } from 'react';
+import styled from 'styled-components';
+import type { Treatment } from '../../core/treatment/schema';
+import type { PictureInfo } from '../engine/tiles';
+import { SmallPicture } from '../print/SmallPicture';
+import { IconButton } from '../ui/buttons';
+import { Menu } from '../ui/overlays';
+
+const Frame = styled.div`
+  position: relative;
+  background: var(--paper-high);
+  box-shadow: var(--shade-label);
+  border-radius: var(--r-label);
+  min-width: 0;
+  > button:first-child {
+    display: block;
+    width: 100%;
+    padding: 4px 4px 5px;
+    text-align: left;
+    border-radius: inherit;
+    outline: none;
+  }
+  > button:first-child:focus-visible {
+    outline: 2px solid var(--lamp-deep);
+    outline-offset: 1px;
+  }
+  canvas {
+    display: block;
+    width: 100%;
+    aspect-ratio: 122 / 81;
+    background: #d2d2d2;
+  }
+  b,
+  i {
+    display: block;
+    font-style: normal;
+    padding: 0 3px;
+    white-space: nowrap;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  b {
+    font-weight: 550;
+    font-size: var(--t-small);
+    margin-top: 5px;
+  }
+  i {
+    font-size: var(--t-small);
+    color: var(--ink-2);
+  }
+  &[data-tried] {
+    outline: 2px solid var(--lamp);
+    box-shadow:
+      0 0 0 3px var(--lamp-deep),
+      var(--shade-label);
+  }
+  .more {
+    position: absolute;
+    right: 1px;
+    bottom: 1px;
+    width: 24px;
+    height: 24px;
+  }
+`;
+
+/** What can be done with a look, by the names of its menu. */
+export type LookAction = 'name' | 'remake' | 'share' | 'write' | 'remove';
+
+/** A look as a small picture of this photograph: pointed at it is tried, pressed it is laid on. */
+export function LookCard({
+  name,
+  says,
+  picture,
+  treatment,
+  isTried,
+  actions,
+  onTry,
+  onLay,
+  onAction,
+}: {
+  name: string;
+  /** What stands beneath its name. */
+  says: string;
+  picture: PictureInfo;
+  /** The photograph's treatment with it; undefined where it has no room for it. */
+  treatment: Treatment | undefined;
+  isTried: boolean;
+  actions: readonly { id: LookAction; text: string }[];
+  onTry: (on: boolean) => void;
+  onLay: () => void;
+  onAction: (action: LookAction) => void;
+}): ReactNode {
+  return (
+    <Frame
+      data-tried={isTried || undefined}
+      onPointerEnter={() => onTry(true)}
+      onPointerLeave={() => onTry(false)}
+    >
+      <button
+        type="button"
+        data-look={name}
+        aria-label={`${name}, ${says}`}
+        onFocus={() => onTry(true)}
+        onBlur={() => onTry(false)}
+        onClick={onLay}
+      >
+        {treatment ? (
+          <SmallPicture picture={picture} treatment={treatment} width={122} height={81} />
+        ) : (
+          <canvas />
+        )}
+        <b>{name}</b>
+        <i>{says}</i>
+      </button>
+      <Menu
+        label={`More for ${name}`}
+        trigger={
+          <IconButton className="more" aria-label={`More for ${name}`}>
+            <Ellipsis aria-hidden="true" />
+          </IconButton>
+        }
+        sections={[{ entries: [...actions] }]}
+        onAction={action => onAction(action as LookAction)}
+      />
+    </Frame>
+  );
+}
