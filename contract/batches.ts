@@ -80,3 +80,11 @@ export const undoBatch = declare({
   params: byId,
   answer: batchView,
 });
+
+export const redoBatch = declare({
+  method: 'post',
+  path: '/api/batches/:id/redo',
+  summary: 'Does again what was undone, to the treatments that are there now.',
+  params: byId,
+  answer: batchView,
+});

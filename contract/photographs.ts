@@ -22,6 +22,9 @@ export const photographView = z.object({
   damage: z.string().nullable(),
   /** What of the file it is, in words; null where it is all. */
   part: z.string().nullable(),
+  /** When it was taken, by its camera's clock, as `2026-05-03T14:22:01`. */
+  taken: z.string().nullable(),
+  caption: z.string(),
   currentTakeId: z.uuid(),
   takes: z.array(takeSummary),
 });
@@ -48,10 +51,11 @@ export const getPhotograph = declare({
 export const changePhotograph = declare({
   method: 'patch',
   path: '/api/photographs/:id',
-  summary: 'Changes the title or the take that stands for the photograph.',
+  summary: 'Changes the title, the caption or the take that stands for the photograph.',
   params: byId,
   body: z.strictObject({
     title: z.string().trim().min(1).max(200).optional(),
+    caption: z.string().trim().max(2000).optional(),
     currentTakeId: z.uuid().optional(),
   }),
   answer: photographView,

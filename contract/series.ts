@@ -74,6 +74,24 @@ export const orderSeries = declare({
   answer: seriesView,
 });
 
+const many = z.strictObject({ photographs: idList(10_000).min(1) });
+
+export const putAsideMany = declare({
+  method: 'post',
+  path: '/api/series/:id/put-aside',
+  summary: 'Puts photographs of a series aside, all or none. They can be brought back.',
+  params: byId,
+  body: many,
+});
+
+export const bringBackMany = declare({
+  method: 'post',
+  path: '/api/series/:id/bring-back',
+  summary: 'Brings photographs back that were put aside.',
+  params: byId,
+  body: many,
+});
+
 export const removeSeries = declare({
   method: 'delete',
   path: '/api/series/:id',

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { frameSchema } from '../core/frame/schema';
 import type { Operation } from '../core/treatment/patch';
 import type { Treatment } from '../core/treatment/schema';
 import { byId } from './common';
@@ -13,6 +14,8 @@ export const takeSummary = z.object({
   revision: z.int(),
   /** Kinds of the steps that are on, in order. */
   steps: z.array(z.string()),
+  /** Its frame; null where it is not known without reading the treatment. */
+  frame: frameSchema.nullable(),
 });
 export type TakeSummary = z.infer<typeof takeSummary>;
 

@@ -8,6 +8,7 @@ import { bringUpToDate } from './data/migrate';
 import { openQueue } from './jobs/queue';
 import { sweepByTheClock } from './jobs/sweep';
 import { workOnBatches } from './jobs/batch';
+import { readWhenTaken } from './jobs/taken';
 import { workOnSendOuts } from './jobs/send-out';
 import { openSignIns } from './data/sign-ins';
 import { openServices } from './services';
@@ -24,6 +25,7 @@ async function main(): Promise<void> {
     await workOnBatches(services, queue);
   }
   sweepByTheClock(services);
+  readWhenTaken(services).catch(error => services.log.warn({ err: error }, 'not read when they were taken'));
   if (config.demo) {
     await seedDemo(services, fileURLToPath(new URL('../../../demo/photographs', import.meta.url)));
   }

@@ -16,6 +16,8 @@ export interface Services {
   log: Logger;
   sequelize: Sequelize;
   pictures: PictureStore;
+  /** A path at which an original's bytes can be read. */
+  original: (sha256: string) => Promise<string>;
   renders: FileCache;
   /** All folders of files that can be had again. */
   caches: readonly FileCache[];
@@ -61,6 +63,7 @@ export async function openServices(config: Config): Promise<Services> {
     log,
     sequelize,
     pictures,
+    original,
     renders,
     caches: [pixels, renders, originals, uploads],
     renderer,

@@ -86,6 +86,28 @@ describe('a change of many', () => {
     expect(await names(series.photographs[1])).toBe('');
   });
 
+  it('is done again after it was undone, also by another worker’s hands', async () => {
+    const series = await seriesOf(3);
+    const { id } = await over((await lay(series)).body.id as string);
+    const redo = () => http().post(`/api/batches/${id}/redo`);
+    // What stands is not done twice.
+    expect((await redo()).body).toMatchObject({ state: 'done' });
+    await undo(id);
+    for (const p of series.photographs) expect(await names(p)).toBe('');
+    await redo();
+    expect((await over(id)).items.map(i => i.state)).toEqual(['done', 'done', 'done']);
+    for (const p of series.photographs) expect(await names(p)).toBe('mono,tint');
+    await undo(id);
+    for (const p of series.photographs) expect(await names(p)).toBe('');
+    const made = await over((await lay(series, { into: 'new', label: 'New' })).body.id as string);
+    await undo(made.id);
+    await http().post(`/api/batches/${made.id}/redo`);
+    await over(made.id);
+    const { takes } = await photoOf(series.photographs[0].id);
+    expect(takes.map(t => t.name)).toEqual(['', 'New']);
+    expect(await names(series.photographs[0])).toBe('mono,tint');
+  });
+
   it('goes into new takes, which undo takes away again', async () => {
     const series = await seriesOf(2);
     const batch = await over((await lay(series, { into: 'new', label: 'Harbour cold' })).body.id as string);

@@ -1,10 +1,10 @@
-import { beginBatch, getBatch, stopBatch, undoBatch } from '../../contract/batches';
+import { beginBatch, getBatch, redoBatch, stopBatch, undoBatch } from '../../contract/batches';
 import { wholeFrame } from '../../core/frame/schema';
 import type { BatchWork } from '../../core/treatment/batch';
 import { stepKind, type Kind } from '../../core/steps';
 import { keepAllCarried } from '../data/carried';
 import { Batch, BatchItem, Photograph } from '../data/models';
-import { askForBatch, undoBatch as undoAll } from '../jobs/batch';
+import { askForBatch, redoBatch as redoAll, undoBatch as undoAll } from '../jobs/batch';
 import type { Queue } from '../jobs/queue';
 import type { Services } from '../services';
 import { notFound, Problem } from './problem';
@@ -76,6 +76,11 @@ export function batchRoutes(services: Services, queue: Queue) {
       const batch = await findBatch(params.id);
       if (batch.state === 'running') throw new Problem(409, 'It still runs.', 'Stop it first.');
       await undoAll(services, batch);
+      return view(await batch.reload());
+    }),
+    implement(redoBatch, async ({ params }) => {
+      const batch = await findBatch(params.id);
+      await redoAll(services, queue, batch);
       return view(await batch.reload());
     }),
   ];

@@ -13,9 +13,11 @@ import { storeBlobFile } from '../data/blobs';
 import { createTake } from '../data/history';
 import { Photograph, Series } from '../data/models';
 import { sourceOf } from '../data/source';
+import { touchSeries } from '../data/touch';
 import { needRoom } from '../pictures/disk';
 import { inspect, PictureError } from '../pictures/inspect';
 import { MOST_BYTES } from '../pictures/limits';
+import { takenAt } from '../pictures/taken';
 import type { Services } from '../services';
 import { listPhotographs } from './photographs';
 import { Problem } from './problem';
@@ -115,13 +117,23 @@ export async function keepPhotograph(
   const facts = known ? sourceOf(known) : await inspect(file.path);
   const source = { ...facts, sha256: file.sha256 };
   const damage = known ? known.damage : await pictures.admit(source, file.path);
+  const taken = known?.takenRead ? known.taken : await takenAt(file.path);
   const id = await sequelize.transaction(async (transaction: Transaction) => {
     await storeBlobFile(transaction, file.sha256, file.size, file.path);
     // The series' row is locked, so that photographs arriving together get places of their own.
     await Series.findByPk(seriesId, { lock: transaction.LOCK.UPDATE, transaction });
     const last = (await Photograph.max('place', { where: { seriesId }, transaction })) as number | null;
     const photograph = await Photograph.create(
-      { ...source, damage, seriesId, place: (last ?? 0) + 1, title, fileName: file.name },
+      {
+        ...source,
+        damage,
+        taken,
+        takenRead: true,
+        seriesId,
+        place: (last ?? 0) + 1,
+        title,
+        fileName: file.name,
+      },
       { transaction },
     );
     for (const { treatment, name } of treatments) {
@@ -129,7 +141,7 @@ export async function keepPhotograph(
       photograph.currentTakeId = take.id;
     }
     await photograph.save({ transaction });
-    await Series.update({ touchedAt: new Date() }, { where: { id: seriesId }, transaction });
+    await touchSeries(seriesId, transaction);
     return photograph.id;
   });
   // What the Bench will ask for first; a failure only means that it is made later.

@@ -11,6 +11,7 @@ import {
 import { Photograph, Take } from '../data/models';
 import { sizeOfBlob } from '../data/blobs';
 import { sourceOf } from '../data/source';
+import { touchSeries } from '../data/touch';
 import type { Services } from '../services';
 import { giveBytes } from './bytes';
 import { notFound } from './problem';
@@ -32,9 +33,10 @@ export async function listPhotographs(
   return sequelize.query<PhotographView>(
     `SELECT p.id, p.series_id AS "seriesId", p.title, p.file_name AS "fileName", trim(p.sha256) AS sha256,
        p.media_type AS "mediaType", p.width, p.height, p.bits, p.grey, p.profile, p.damage, p.part,
+       p.taken, p.caption,
        p.current_take_id AS "currentTakeId",
        (SELECT json_agg(json_build_object('id', t.id, 'letter', t.letter, 'name', t.name, 'revision', t.revision,
-          'steps', st.kinds)
+          'steps', st.kinds, 'frame', st.frame)
           ORDER BY length(t.letter), t.letter)
         FROM takes t JOIN take_states st ON st.take_id = t.id AND st.number = t.current_state
         WHERE t.photograph_id = p.id AND t.deleted_at IS NULL) AS takes
@@ -59,15 +61,18 @@ export function photographRoutes({ sequelize, pictures }: Services) {
         if (!(await Take.findOne({ where }))) throw notFound('take of this photograph');
       }
       await photograph.update(body);
+      await touchSeries(photograph.seriesId);
       return view(params.id);
     }),
     implement(removePhotograph, async ({ params }) => {
-      await (await findPhotograph(params.id)).update({ deletedAt: new Date() });
+      const { seriesId } = await (await findPhotograph(params.id)).update({ deletedAt: new Date() });
+      await touchSeries(seriesId);
     }),
     implement(restorePhotograph, async ({ params }) => {
       const photograph = await Photograph.findByPk(params.id);
       if (!photograph) throw notFound('photograph');
       await photograph.update({ deletedAt: null });
+      await touchSeries(photograph.seriesId);
       return view(params.id);
     }),
     implement(getOriginal, async ({ params }, req, res) => {

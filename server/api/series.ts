@@ -5,12 +5,15 @@ import {
   getSeries,
   listSeries,
   orderSeries,
+  bringBackMany,
+  putAsideMany,
   removeSeries,
   restoreSeries,
   type SeriesSummary,
 } from '../../contract/series';
 import { Photograph, Series } from '../data/models';
 import type { Services } from '../services';
+import { touchSeries } from '../data/touch';
 import { notFound, Problem } from './problem';
 import { implement } from './route';
 import { listPhotographs } from './photographs';
@@ -52,6 +55,16 @@ const SHELF = `
   GROUP BY s.id
   ORDER BY s.touched_at DESC, s.id`;
 
+/** Puts photographs of a series aside, or brings them back: all of them, or none. */
+async function aside(series: Series, ids: readonly string[], deletedAt: Date | null): Promise<void> {
+  await series.sequelize.transaction(async transaction => {
+    const where = { id: [...ids], seriesId: series.id };
+    const [count] = await Photograph.update({ deletedAt }, { where, transaction });
+    if (count !== new Set(ids).size) throw notFound('photograph in this series');
+    await touchSeries(series.id, transaction);
+  });
+}
+
 export function seriesRoutes(services: Services) {
   const { sequelize } = services;
   return [
@@ -69,7 +82,8 @@ export function seriesRoutes(services: Services) {
         });
         if (!cover) throw notFound('photograph in this series');
       }
-      await series.update({ ...body, touchedAt: new Date() });
+      await series.update(body);
+      await touchSeries(series.id);
       return viewSeries(services, series);
     }),
     implement(orderSeries, async ({ params, body }) => {
@@ -85,9 +99,15 @@ export function seriesRoutes(services: Services) {
           throw new Problem(409, 'The series has other photographs by now.', 'Load it again, then order it.');
         }
         for (const p of held) await p.update({ place: places.get(p.id)! }, { transaction });
-        await series.update({ touchedAt: new Date() }, { transaction });
+        await touchSeries(series.id, transaction);
       });
       return viewSeries(services, series);
+    }),
+    implement(putAsideMany, async ({ params, body }) => {
+      await aside(await findSeries(params.id), body.photographs, new Date());
+    }),
+    implement(bringBackMany, async ({ params, body }) => {
+      await aside(await findSeries(params.id), body.photographs, null);
     }),
     implement(removeSeries, async ({ params }) => {
       await (await findSeries(params.id)).update({ deletedAt: new Date() });

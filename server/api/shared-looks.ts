@@ -5,6 +5,7 @@ import { nextRevision } from '../../core/treatment/shared';
 import { keepAllCarried } from '../data/carried';
 import { KeptLook } from '../data/models';
 import { takesFollowing, usesOfLooks } from '../data/shared-looks';
+import { touchSeries } from '../data/touch';
 import { askForBatch } from '../jobs/batch';
 import type { Queue } from '../jobs/queue';
 import type { Services } from '../services';
@@ -39,6 +40,7 @@ export function sharedLookRoutes({ sequelize }: Services, queue: Queue) {
       const look = await sequelize.transaction(async transaction => {
         const made = await KeptLook.create({ name, group, seriesId: series.id, ...first }, { transaction });
         await lookCarries(sequelize, made, transaction);
+        await touchSeries(series.id, transaction);
         return made;
       });
       return view(look);
@@ -62,6 +64,7 @@ export function sharedLookRoutes({ sequelize }: Services, queue: Queue) {
         }
         await found.update(nextRevision(found, given), { transaction });
         await lookCarries(sequelize, found, transaction);
+        await touchSeries(found.seriesId, transaction);
         const takes = await takesFollowing(sequelize, found, transaction);
         const others = takes.filter(t => t.takeId !== body.except);
         if (others.length === 0) return { look: found, batch: null };

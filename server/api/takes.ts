@@ -33,7 +33,8 @@ import {
   undo,
   viewTake,
 } from '../data/history';
-import { Photograph, Series, Take } from '../data/models';
+import { Photograph, Take } from '../data/models';
+import { touchSeriesOf } from '../data/touch';
 import { smallPicture } from '../jobs/small-picture';
 import { tooLarge, type ReadTreatment } from '../render/read-treatment';
 import type { Services } from '../services';
@@ -79,8 +80,7 @@ export function takeRoutes(services: Services) {
     return treatment;
   };
   const touched = async <T extends { photographId: string }>(of: T): Promise<T> => {
-    const photograph = await Photograph.findByPk(of.photographId);
-    await Series.update({ touchedAt: new Date() }, { where: { id: photograph!.seriesId } });
+    await touchSeriesOf(of.photographId);
     return of;
   };
   return [
@@ -98,6 +98,7 @@ export function takeRoutes(services: Services) {
           await Photograph.findByPk(photograph.id, { lock: transaction.LOCK.UPDATE, transaction });
           const take = await createTake(photograph.id, treatment, body.name, transaction);
           await photograph.update({ currentTakeId: take.id }, { transaction });
+          await touchSeriesOf(photograph.id, transaction);
           return viewTake(take, transaction);
         }),
       );
@@ -116,7 +117,7 @@ export function takeRoutes(services: Services) {
     implement(renameTake, async ({ params, body }) => {
       const take = await findTake(params.id);
       await take.update(body);
-      return stateOfTake(take);
+      return touched(await stateOfTake(take));
     }),
     implement(removeTake, async ({ params }) => {
       const take = await findTake(params.id);
@@ -133,6 +134,7 @@ export function takeRoutes(services: Services) {
         const rest = others.filter(t => t.id !== take.id);
         if (rest.length === 0) throw new Problem(409, 'A photograph keeps at least one take.');
         await take.update({ deletedAt: new Date() }, { transaction });
+        await touchSeriesOf(take.photographId, transaction);
         if (photograph!.currentTakeId === take.id) {
           const nearest = rest.filter(t => t.letter < take.letter).at(-1) ?? rest[0];
           await photograph!.update({ currentTakeId: nearest.id }, { transaction });
@@ -144,7 +146,7 @@ export function takeRoutes(services: Services) {
       if (!take) throw notFound('take');
       await take.update({ deletedAt: null });
       await Photograph.update({ currentTakeId: take.id }, { where: { id: take.photographId } });
-      return stateOfTake(take);
+      return touched(await stateOfTake(take));
     }),
     implement(patchRoute, async ({ params, body }) => {
       const { patch, label, ...from } = body;

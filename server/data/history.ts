@@ -176,6 +176,7 @@ const toldOf = (treatment: Treatment) => ({
   kinds: treatment.steps.filter(s => s.enabled).map(s => s.kind),
   steps: treatment.steps.length,
   looks: looksOf(treatment),
+  frame: treatment.frame,
 });
 
 async function addState(

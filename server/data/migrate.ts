@@ -11,6 +11,7 @@ import * as depth from './migrations/0008-depth';
 import * as looks from './migrations/0009-looks';
 import * as batches from './migrations/0010-batches';
 import * as sharedLooks from './migrations/0011-shared-looks';
+import * as sheet from './migrations/0012-sheet';
 
 /** Statements, or what is run where statements do not serve. */
 type Way = string[] | ((sequelize: Sequelize, transaction: Transaction) => Promise<void>);
@@ -27,6 +28,7 @@ const migrations: Record<string, { up: Way; down: Way }> = {
   '0009-looks': looks,
   '0010-batches': batches,
   '0011-shared-looks': sharedLooks,
+  '0012-sheet': sheet,
 };
 
 const storageOf = (sequelize: Sequelize) => new SequelizeStorage({ sequelize, tableName: 'migrations' });

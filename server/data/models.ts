@@ -6,6 +6,7 @@ import {
   type InferAttributes,
   type InferCreationAttributes,
 } from 'sequelize';
+import type { Frame } from '../../core/frame/schema';
 import type { Pigment } from '../../core/colour/pigments';
 import type { BatchWork } from '../../core/treatment/batch';
 import type { Operation } from '../../core/treatment/patch';
@@ -37,6 +38,10 @@ export class Photograph extends Model<InferAttributes<Photograph>, InferCreation
   declare profile: string | null;
   declare damage: CreationOptional<string | null>;
   declare part: CreationOptional<string | null>;
+  /** When it was taken, by its camera's clock; null where that is not known, or not read yet. */
+  declare taken: CreationOptional<string | null>;
+  declare takenRead: CreationOptional<boolean>;
+  declare caption: CreationOptional<string>;
   declare currentTakeId: CreationOptional<string | null>;
   declare createdAt: CreationOptional<Date>;
   declare deletedAt: CreationOptional<Date | null>;
@@ -69,6 +74,8 @@ export class TakeState extends Model<InferAttributes<TakeState>, InferCreationAt
   declare steps: number;
   /** The shared looks that its steps follow. */
   declare looks: CreationOptional<string[]>;
+  /** Its frame; null for one that was kept before this was told. */
+  declare frame: CreationOptional<Frame | null>;
   /** Patches, and their characters, since the last state that is whole. */
   declare patchesSince: number;
   declare bytesSince: number;
@@ -161,26 +168,27 @@ export function connect(databaseUrl: string): Sequelize {
     pool: { max: 10, idle: 10_000 },
     define: { timestamps: false, underscored: true },
   });
-  const id = { type: DataTypes.UUID, primaryKey: true, defaultValue: DataTypes.UUIDV4 };
-  const time = { type: DataTypes.DATE, defaultValue: DataTypes.NOW };
+  // Made anew for each column: what is given is written into, and two columns of one object would be one column.
+  const id = () => ({ type: DataTypes.UUID, primaryKey: true, defaultValue: DataTypes.UUIDV4 });
+  const time = () => ({ type: DataTypes.DATE, defaultValue: DataTypes.NOW });
   const text = DataTypes.TEXT;
   const integer = DataTypes.INTEGER;
 
   Series.init(
     {
-      id,
+      id: id(),
       title: text,
       caption: { type: text, defaultValue: '' },
       coverId: DataTypes.UUID,
-      createdAt: time,
-      touchedAt: time,
+      createdAt: time(),
+      touchedAt: time(),
       deletedAt: DataTypes.DATE,
     },
     { sequelize, tableName: 'series' },
   );
   Photograph.init(
     {
-      id,
+      id: id(),
       seriesId: DataTypes.UUID,
       place: DataTypes.DOUBLE,
       title: text,
@@ -194,15 +202,18 @@ export function connect(databaseUrl: string): Sequelize {
       profile: text,
       damage: text,
       part: text,
+      taken: text,
+      takenRead: { type: DataTypes.BOOLEAN, defaultValue: false },
+      caption: { type: text, defaultValue: '' },
       currentTakeId: DataTypes.UUID,
-      createdAt: time,
+      createdAt: time(),
       deletedAt: DataTypes.DATE,
     },
     { sequelize, tableName: 'photographs' },
   );
   Take.init(
     {
-      id,
+      id: id(),
       photographId: DataTypes.UUID,
       letter: text,
       name: { type: text, defaultValue: '' },
@@ -210,7 +221,7 @@ export function connect(databaseUrl: string): Sequelize {
       currentState: { type: integer, defaultValue: 0 },
       redoTip: { type: integer, defaultValue: 0 },
       lastCommand: DataTypes.UUID,
-      createdAt: time,
+      createdAt: time(),
       deletedAt: DataTypes.DATE,
     },
     { sequelize, tableName: 'takes' },
@@ -226,27 +237,28 @@ export function connect(databaseUrl: string): Sequelize {
       kinds: DataTypes.JSONB,
       steps: integer,
       looks: { type: DataTypes.JSONB, defaultValue: [] },
+      frame: DataTypes.JSONB,
       patchesSince: integer,
       bytesSince: integer,
-      createdAt: time,
+      createdAt: time(),
     },
     { sequelize, tableName: 'take_states' },
   );
   /** Read as a treatment is, so that one that an earlier version saved gets the settings it lacks. */
-  const treatment = {
+  const treatment = () => ({
     type: DataTypes.JSONB,
     get(this: Model): Treatment | undefined {
       // Absent where a query asked for other columns only.
       const saved = this.getDataValue('treatment');
       return saved === undefined ? undefined : parseTreatment(saved);
     },
-  };
+  });
   SendOut.init(
     {
-      id,
+      id: id(),
       takeId: DataTypes.UUID,
       seriesId: DataTypes.UUID,
-      treatment,
+      treatment: treatment(),
       settings: DataTypes.JSONB,
       fileName: text,
       state: { type: text, defaultValue: 'waiting' },
@@ -255,55 +267,55 @@ export function connect(databaseUrl: string): Sequelize {
       problem: text,
       resultSha256: text,
       resultSize: DataTypes.BIGINT,
-      createdAt: time,
-      touchedAt: time,
+      createdAt: time(),
+      touchedAt: time(),
     },
     { sequelize, tableName: 'send_outs' },
   );
   ColourTable.init(
     {
-      id,
+      id: id(),
       name: text,
       shelf: { type: text, defaultValue: '' },
       sha256: text,
-      createdAt: time,
+      createdAt: time(),
       deletedAt: DataTypes.DATE,
     },
     { sequelize, tableName: 'colour_tables' },
   );
   KeptPigment.init(
     {
-      id,
+      id: id(),
       name: text,
       pigment: DataTypes.JSONB,
       depth: DataTypes.DOUBLE,
-      createdAt: time,
+      createdAt: time(),
       deletedAt: DataTypes.DATE,
     },
     { sequelize, tableName: 'pigments' },
   );
   KeptLook.init(
     {
-      id,
+      id: id(),
       name: text,
       group: text,
-      treatment,
+      treatment: treatment(),
       seriesId: DataTypes.UUID,
       revision: { type: integer, defaultValue: 1 },
       since: { type: DataTypes.JSONB, defaultValue: {} },
-      createdAt: time,
+      createdAt: time(),
       deletedAt: DataTypes.DATE,
     },
     { sequelize, tableName: 'looks' },
   );
   Batch.init(
     {
-      id,
+      id: id(),
       seriesId: DataTypes.UUID,
       label: text,
       work: DataTypes.JSONB,
       state: { type: text, defaultValue: 'running' },
-      createdAt: time,
+      createdAt: time(),
     },
     { sequelize, tableName: 'batches' },
   );

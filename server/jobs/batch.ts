@@ -5,6 +5,7 @@ import { randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
 import { createTake, currentTreatment, saveTreatment, StaleRevision, undo } from '../data/history';
 import { Batch, BatchItem, Photograph, Take } from '../data/models';
+import { touchSeries } from '../data/touch';
 import { sharedLook } from '../data/shared-looks';
 import type { Services } from '../services';
 import type { Queue } from './queue';
@@ -25,6 +26,7 @@ export async function askForBatch(
     { transaction },
   );
   await queue.ask('batch', [batch.id], transaction);
+  await touchSeries(seriesId, transaction);
   return batch;
 }
 
@@ -128,6 +130,27 @@ export async function undoBatch(services: Services, batch: Batch): Promise<void>
     await item.update(became);
   }
   await batch.update({ state: 'undone' });
+  await touchSeries(batch.seriesId);
+}
+
+/** Does again what was undone of a batch, to the treatments that are there now. Throws nothing where nothing was. */
+export async function redoBatch({ sequelize }: Services, queue: Queue, batch: Batch): Promise<void> {
+  await sequelize.transaction(async transaction => {
+    const [taken] = await Batch.update(
+      { state: 'running' },
+      { where: { id: batch.id, state: 'undone' }, transaction },
+    );
+    if (taken === 0) return;
+    await BatchItem.update({ problem: null }, { where: { batchId: batch.id, state: 'done' }, transaction });
+    const undone = await BatchItem.findAll({ where: { batchId: batch.id, state: 'undone' }, transaction });
+    for (const item of undone) {
+      // Another name: this is not the change that was undone.
+      await item.update({ state: 'waiting', command: randomUUID() }, { transaction });
+    }
+    await queue.ask('batch', [batch.id], transaction);
+    await touchSeries(batch.seriesId, transaction);
+  });
+  queue.wake();
 }
 
 /** Asks again for batches that were lost with the server that worked on them. */
