@@ -11,6 +11,7 @@ const measures = z.object({
   black: z.number(),
   white: z.number(),
   contrast: z.number(),
+  key: z.number(),
 });
 
 const evennessView = z.object({

@@ -20,7 +20,7 @@ test('a treatment is carried over to a range of four, undone as one, done again,
   };
   await app.api('PUT', `/api/takes/${photographs[0].currentTakeId}/treatment`, { revision: 1, treatment });
   await page.goto(`${app.url}/series/${series.id}`);
-  const prints = page.getByRole('row');
+  const prints = page.getByRole('row', { name: /^(?!Add)/ });
   await expect(prints).toHaveCount(6);
   await prints.nth(1).click();
   await prints.nth(4).click({ modifiers: ['Shift'] });
@@ -33,11 +33,16 @@ test('a treatment is carried over to a range of four, undone as one, done again,
   await dialog.getByRole('button', { name: 'Lay on' }).click();
   const bar = page.getByRole('region', { name: 'Change of many photographs' });
   await expect(bar).toContainText('done to four photographs.');
-  for (let i = 1; i < 5; i++) await expect(prints.nth(i)).toContainText('Mono, tint');
+  for (let i = 1; i < 5; i++) await expect(prints.nth(i)).toContainText('Tint');
   await expect(prints.nth(5)).toContainText('Bare');
 
   await bar.getByRole('button', { name: 'Undo for all' }).click();
   await expect(bar).toContainText('undone for four photographs.');
+  for (let i = 1; i < 5; i++) await expect(prints.nth(i)).toContainText('Bare');
+  await page.keyboard.press('Control+Shift+z');
+  await expect(bar).toContainText('done to four photographs.');
+  for (let i = 1; i < 5; i++) await expect(prints.nth(i)).toContainText('Tint');
+  await page.keyboard.press('Control+z');
   for (let i = 1; i < 5; i++) await expect(prints.nth(i)).toContainText('Bare');
 
   // Again, as new takes, a look this time; then one of them is opened and changed by itself.
@@ -78,5 +83,11 @@ test('a treatment is carried over to a range of four, undone as one, done again,
   await steps.getByRole('radio', { name: 'Into the current takes' }).click();
   await steps.getByRole('button', { name: 'Do it' }).click();
   await expect(bar).toContainText('Vignette off: done to four photographs.');
-  for (let i = 1; i < 5; i++) await expect(prints.nth(i)).toContainText('Mono, split tone');
+  const isOn = async ({ id }: { id: string }) => {
+    const { takes } = await app.api<{ takes: { steps: string[] }[] }>('GET', `/api/photographs/${id}`);
+    return takes.at(-1)!.steps.includes('vignette');
+  };
+  for (const photograph of photographs.slice(1, 5)) await expect.poll(() => isOn(photograph)).toBe(false);
+  await page.keyboard.press('Control+z');
+  for (const photograph of photographs.slice(1, 5)) await expect.poll(() => isOn(photograph)).toBe(true);
 });

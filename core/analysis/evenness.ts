@@ -23,6 +23,8 @@ export interface Measures {
   white: number;
   /** L* from the first to the last sixth of the pixels. */
   contrast: number;
+  /** L* of the middle pixel: low of a dark picture, high of a light one. */
+  key: number;
 }
 
 const quantile = (sorted: ArrayLike<number>, q: number): number =>
@@ -70,6 +72,7 @@ export function measure(codes: ArrayLike<number>, stride: 3 | 4): Measures {
     black: quantile(lightness, 0.01),
     white: quantile(lightness, 0.99),
     contrast: quantile(lightness, 5 / 6) - quantile(lightness, 1 / 6),
+    key: quantile(lightness, 0.5),
   };
 }
 
@@ -132,6 +135,7 @@ export function evenness(all: readonly (Measures | null)[]): Evenness {
     black: median(treated.map(m => m.black)),
     white: median(treated.map(m => m.white)),
     contrast: median(treated.map(m => m.contrast)),
+    key: median(treated.map(m => m.key)),
   };
   const most = (least: number, distances: readonly number[]) =>
     Math.max(least, distances.length ? TIMES * median(distances) : 0);

@@ -98,7 +98,11 @@ export function seriesRoutes(services: Services) {
         if (places.size !== held.length || !held.every(p => places.has(p.id))) {
           throw new Problem(409, 'The series has other photographs by now.', 'Load it again, then order it.');
         }
-        for (const p of held) await p.update({ place: places.get(p.id)! }, { transaction });
+        await sequelize.query(
+          `UPDATE photographs SET place = given.place - 1
+             FROM unnest($1::uuid[]) WITH ORDINALITY AS given (id, place) WHERE photographs.id = given.id`,
+          { bind: [body.photographs], transaction },
+        );
         await touchSeries(series.id, transaction);
       });
       return viewSeries(services, series);

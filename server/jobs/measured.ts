@@ -8,7 +8,7 @@ import { smallPicture } from './small-picture';
 /** What is measured of a take's small picture: once for each of its states. */
 export async function measuresOf(services: Services, take: Take, photograph: Photograph): Promise<Measures> {
   const state = `${take.id} ${take.currentState}`;
-  const path = await services.renders.file(photograph.sha256, `measures 1 ${state}`, async () => {
+  const path = await services.renders.file(photograph.sha256, `measures 2 ${state}`, async () => {
     const small = await smallPicture(services, take, photograph, 160);
     const codes = await sharp(small).toColourspace('srgb').removeAlpha().raw().toBuffer();
     return Buffer.from(JSON.stringify(await services.renderer.measure(codes)));

@@ -21,12 +21,12 @@ export const keys = define({
   fit: { where: 'Bench', written: '`F`', does: 'fits the picture', press: ['F'] },
   natural: { where: 'Bench', written: '`N`', does: 'natural size, 1:1', press: ['N'] },
   undo: {
-    where: 'Bench',
+    where: 'Bench, Sheet',
     written: '`Ctrl Z`',
     does: 'undo, without end and behind a reload',
     press: ['Ctrl+Z'],
   },
-  redo: { where: 'Bench', written: '`Ctrl Shift Z`', does: 'redo', press: ['Ctrl+Shift+Z'] },
+  redo: { where: 'Bench, Sheet', written: '`Ctrl Shift Z`', does: 'redo', press: ['Ctrl+Shift+Z'] },
   looks: { where: 'Bench', written: '`L`', does: 'opens the looks, and closes them', press: ['L'] },
   carryOver: {
     where: 'Bench',
@@ -128,17 +128,11 @@ export const keys = define({
     written: 'arrows, `Space`, `Shift` + arrows, `Ctrl A`',
     does: 'chooses prints, ranges, all',
   },
-  takeOut: {
+  putAside: {
     where: 'Sheet',
     written: '`Delete`',
-    does: 'takes the chosen photographs out of the series',
+    does: 'puts the chosen photographs aside',
     press: ['Delete'],
-  },
-  undoMany: {
-    where: 'Sheet',
-    written: '`Ctrl Z`',
-    does: 'undoes the change of many that is shown',
-    press: ['Ctrl+Z'],
   },
   openPrint: { where: 'Sheet', written: '`Enter` or double click', does: 'opens a photograph' },
   movePrint: {

@@ -1,4 +1,4 @@
-import { QueryClient, queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { queryOptions, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { getHealth } from '../../contract/health';
 import * as batches from '../../contract/batches';
 import { getEvenness } from '../../contract/evenness';
@@ -15,10 +15,11 @@ import type { NamedPigment } from '../../core/colour/pigments';
 import type { Look } from '../../core/treatment/looks';
 import type { Given } from '../../contract/route';
 import { ApiError, call } from './api';
+import { FreshQueryClient } from './fresh-client';
 import { tell } from './notices';
 
-export function createQueryClient(): QueryClient {
-  return new QueryClient({
+export function createQueryClient(): FreshQueryClient {
+  return new FreshQueryClient({
     defaultOptions: {
       queries: {
         staleTime: 2000,
@@ -44,7 +45,9 @@ export const keys = {
   sendOuts: (seriesId: string) => ['send-outs', seriesId] as const,
 };
 
-export const useShelf = () => useQuery({ queryKey: keys.shelf, queryFn: () => call(series.listSeries, {}) });
+/** The shelf, asked for each time it is come to: what it counts is so. */
+export const useShelf = () =>
+  useQuery({ queryKey: keys.shelf, queryFn: () => call(series.listSeries, {}), gcTime: 0 });
 
 export const useSeries = (id: string | undefined) =>
   useQuery({
@@ -141,20 +144,6 @@ export const useChangePhotograph = () =>
     call(photographs.changePhotograph, { params: { id }, body: change }),
   );
 
-export const useRemovePhotographs = () => {
-  const restore = useChange((ids: string[]) =>
-    Promise.all(ids.map(id => call(photographs.restorePhotograph, { params: { id } }))),
-  );
-  return useChange(async (chosen: { id: string; title: string }[]) => {
-    for (const { id } of chosen) await call(photographs.removePhotograph, { params: { id } });
-    const what = chosen.length === 1 ? chosen[0].title : `${chosen.length} photographs`;
-    tell({
-      text: `${what} taken out of the series.`,
-      undo: () => restore.mutate(chosen.map(p => p.id)),
-    });
-  });
-};
-
 export const useCreateTake = (photographId: string) =>
   useChange((from: { from?: string; treatment?: unknown; name?: string }) =>
     call(takes.createTake, { params: { id: photographId }, body: from }),
@@ -235,20 +224,20 @@ export function useBatch(id: string) {
       const others = {
         predicate: ({ queryKey }: { queryKey: readonly unknown[] }) => queryKey[0] !== 'batch',
       };
-      const isNew = batch.state !== 'running' && !isOver.has(id);
+      const isNew = batch.state !== 'running' && seen.get(id) !== batch.state;
       // A long series is not asked for again with every look at how far it is.
       if (isNew || Date.now() - lastFollowed > FOLLOWED_MS) {
         lastFollowed = Date.now();
         void client.invalidateQueries(others);
       }
-      if (batch.state !== 'running') isOver.add(id);
+      seen.set(id, batch.state);
       return batch;
     },
     refetchInterval: query => (query.state.data?.state === 'running' ? 400 : false),
   });
 }
-/** Changes whose end has been seen. */
-const isOver = new Set<string>();
+/** How changes were when they were last looked at. */
+const seen = new Map<string, batches.Batch['state']>();
 /** While one runs, what it has changed is asked for again so often. */
 const FOLLOWED_MS = 1500;
 let lastFollowed = 0;
@@ -270,8 +259,6 @@ export const useBeginBatch = () =>
 type BatchWorkAsked = NonNullable<Given<typeof batches.beginBatch.body>>['work'];
 
 export const useStopBatch = () => useChange((id: string) => call(batches.stopBatch, { params: { id } }));
-
-export const useUndoBatch = () => useChange((id: string) => call(batches.undoBatch, { params: { id } }));
 
 /** Keeps looks, one after another. */
 export const useKeepLooks = () =>

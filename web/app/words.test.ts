@@ -1,5 +1,15 @@
 import { describe, expect, it } from 'vitest';
-import { countOf, numberInWords, sizeInWords, stepsInWords, whenInWords, wordFor, wordWithin } from './words';
+import {
+  characterInWords,
+  countOf,
+  dateInWords,
+  numberInWords,
+  sizeInWords,
+  stepsInWords,
+  whenInWords,
+  wordFor,
+  wordWithin,
+} from './words';
 
 describe('words', () => {
   it('name settings and kinds in the words of the trade', () => {
@@ -24,6 +34,15 @@ describe('words', () => {
   it('say what was done to a picture', () => {
     expect(stepsInWords([])).toBe('Bare');
     expect(stepsInWords(['light', 'mono', 'split-tone'])).toBe('Light, mono, split tone');
+    expect(characterInWords(['light', 'mono', 'split-tone', 'wash', 'wash', 'grain'])).toBe(
+      'Split tone, wash',
+    );
+    expect(characterInWords(['light', 'mono', 'grain'])).toBe('Light, mono, grain');
+    expect(characterInWords([])).toBe('Bare');
+  });
+
+  it('say a camera’s clock as it was', () => {
+    expect(dateInWords('2026-05-03T04:22:01')).toBe('3 May 2026, 04:22');
   });
 
   it('say sizes and times', () => {

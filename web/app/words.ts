@@ -1,3 +1,5 @@
+import { stepKind } from '../../core/steps';
+
 /** The words of the trade for the names in the treatment format. */
 const words: Record<string, string> = {
   light: 'Light',
@@ -99,6 +101,17 @@ export function stepsInWords(kinds: readonly string[]): string {
   return kinds.map((k, i) => (i ? wordFor(k).toLowerCase() : wordFor(k))).join(', ');
 }
 
+const givesColour = (kind: string) => {
+  const of = stepKind(kind);
+  return of !== undefined && (of.coloursTones === true || of.stage === 'colour');
+};
+
+/** What gives a picture its character, shortly: the steps that colour it, or all where none does. */
+export function characterInWords(kinds: readonly string[]): string {
+  const colouring = kinds.filter(givesColour);
+  return stepsInWords([...new Set(colouring.length ? colouring : kinds)]);
+}
+
 /** A size of a file, for a person. */
 export function sizeInWords(bytes: number): string {
   if (bytes < 1000) return `${bytes} B`;
@@ -118,3 +131,8 @@ export function whenInWords(iso: string, now = new Date()): string {
   if (days < 7) return then.toLocaleDateString('en-GB', { weekday: 'long' });
   return then.toLocaleDateString('en-GB', { day: 'numeric', month: 'long' });
 }
+
+/** A camera's clock as a date: `2026-05-03T14:22:01` is `3 May 2026, 14:22`. */
+export const dateInWords = (clock: string): string =>
+  new Date(clock).toLocaleString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' }) +
+  `, ${clock.slice(11, 16)}`;

@@ -26,7 +26,7 @@ import { messageOf } from '../app/api';
 import { onReturn } from '../app/away';
 import { holds } from '../app/outdated';
 import { tell } from '../app/notices';
-import { keys, useChangePhotograph, usePhotograph, useSeries } from '../app/queries';
+import { keys, useChangePhotograph, useChangeSeries, usePhotograph, useSeries } from '../app/queries';
 import { Bar, Crumbs, Push, WallTones } from '../ui/bar';
 import { Button, IconButton } from '../ui/buttons';
 import { Wait } from '../ui/wait';
@@ -279,6 +279,7 @@ function BenchAtWork({
     bare: { hold: () => setBareHeld(true), release: () => setBareHeld(false) },
   });
 
+  const changeSeries = useChangeSeries();
   const sendOut = async () => {
     await session.flush();
     void navigate(`/series/${photograph.seriesId}/send-out?takes=${take.id}`);
@@ -389,7 +390,14 @@ function BenchAtWork({
       {saving.state === 'refused' ? (
         <Refused reason={saving.reason} session={session} onNewTake={made => onChooseTake(made.id)} />
       ) : null}
-      {details ? <Details photograph={photograph} onClose={() => setDetails(false)} /> : null}
+      {details ? (
+        <Details
+          photograph={photograph}
+          isCover={series?.coverId === photograph.id}
+          onCover={() => changeSeries.mutate({ id: photograph.seriesId, coverId: photograph.id })}
+          onClose={() => setDetails(false)}
+        />
+      ) : null}
     </Frame>
   );
 }

@@ -1,4 +1,5 @@
 import styled from 'styled-components';
+import { dateInWords } from '../app/words';
 import type { Photograph } from '../../contract/photographs';
 import { Dialog, DialogActions } from '../ui/overlays';
 import { Button } from '../ui/buttons';
@@ -27,10 +28,32 @@ const kinds: Record<string, string> = {
 };
 
 /** What is known of the original, with its SHA-256 and the file itself. */
-export function Details({ photograph: p, onClose }: { photograph: Photograph; onClose: () => void }) {
+export function Details({
+  photograph: p,
+  isCover,
+  onCover,
+  onClose,
+}: {
+  photograph: Photograph;
+  isCover: boolean;
+  onCover: () => void;
+  onClose: () => void;
+}) {
   return (
     <Dialog title={p.title} onClose={onClose}>
       <List>
+        {p.caption ? (
+          <>
+            <dt>Caption</dt>
+            <dd>{p.caption}</dd>
+          </>
+        ) : null}
+        {p.taken ? (
+          <>
+            <dt>Taken on</dt>
+            <dd>{dateInWords(p.taken)}</dd>
+          </>
+        ) : null}
         <dt>File</dt>
         <dd>{p.fileName}</dd>
         <dt>Kind</dt>
@@ -51,7 +74,7 @@ export function Details({ photograph: p, onClose }: { photograph: Photograph; on
         ) : null}
         {p.part ? (
           <>
-            <dt>Taken</dt>
+            <dt>Of it</dt>
             <dd>{p.part}</dd>
           </>
         ) : null}
@@ -65,6 +88,9 @@ export function Details({ photograph: p, onClose }: { photograph: Photograph; on
         >
           The original, as it was brought in
         </a>
+        <Button isDisabled={isCover} onPress={onCover}>
+          {isCover ? 'Cover of the series' : 'Make it the cover'}
+        </Button>
         <Button $ink onPress={onClose}>
           Close
         </Button>

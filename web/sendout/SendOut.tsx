@@ -7,7 +7,7 @@ import type { Series } from '../../contract/series';
 import type { TakeSummary } from '../../contract/takes';
 import { messageOf } from '../app/api';
 import { useSend, useFormats, useSendOuts, useSeries } from '../app/queries';
-import { countOf, stepsInWords } from '../app/words';
+import { countOf, characterInWords } from '../app/words';
 import { Bar, Crumbs, Push } from '../ui/bar';
 import { KeysHelp } from '../ui/keys-help';
 import { Button } from '../ui/buttons';
@@ -119,7 +119,7 @@ function SendOutOf({ series, formats }: { series: Series; formats: readonly Form
                 <PrintLabel as="figcaption">
                   <b title={photograph.title}>{photograph.title}</b>
                   <span>
-                    <u>{stepsInWords(take.steps)}</u>
+                    <u>{characterInWords(take.steps)}</u>
                     <span>Take {take.letter}</span>
                   </span>
                 </PrintLabel>

@@ -1,8 +1,7 @@
 import { ProgressBar } from 'react-aria-components';
 import styled from 'styled-components';
 import type { Photograph } from '../../contract/photographs';
-import { useBatch, useStopBatch, useUndoBatch } from '../app/queries';
-import { useKeys } from '../app/useKeys';
+import { useBatch, useStopBatch } from '../app/queries';
 import { Push } from '../ui/bar';
 import { Button } from '../ui/buttons';
 import { batchInWords } from './batch-words';
@@ -38,20 +37,20 @@ const Bar = styled.section`
 export function BatchBar({
   batchId,
   photographs,
+  onUndo,
   onClose,
 }: {
   batchId: string;
   photographs: readonly Photograph[];
+  onUndo: () => void;
   onClose: () => void;
 }) {
   const { data: batch } = useBatch(batchId);
   const stop = useStopBatch();
-  const undo = useUndoBatch();
   const mayUndo =
     batch &&
     (batch.state === 'done' || batch.state === 'stopped') &&
     batch.items.some(i => i.state === 'done');
-  useKeys({ undoMany: () => (mayUndo ? undo.mutate(batchId) : false) });
   if (!batch) return null;
   const over = batch.items.filter(i => i.state !== 'waiting').length;
   const share = over / Math.max(1, batch.items.length);
@@ -75,11 +74,7 @@ export function BatchBar({
       )}
       <Push />
       {isRunning ? <Button onPress={() => stop.mutate(batchId)}>Stop</Button> : null}
-      {mayUndo ? (
-        <Button isDisabled={undo.isPending} onPress={() => undo.mutate(batchId)}>
-          Undo for all
-        </Button>
-      ) : null}
+      {mayUndo ? <Button onPress={onUndo}>Undo for all</Button> : null}
       {isRunning ? null : <Button onPress={onClose}>Close</Button>}
     </Bar>
   );

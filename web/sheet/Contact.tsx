@@ -1,20 +1,24 @@
 import { Plus } from 'lucide-react';
+import { useMemo } from 'react';
 import {
   Button as AriaButton,
   Checkbox,
   DropIndicator,
+  GridLayout,
   GridList,
   GridListItem,
+  Size,
   useDragAndDrop,
-  type DropIndicatorProps,
+  Virtualizer,
   type Selection,
 } from 'react-aria-components';
 import styled from 'styled-components';
+import { framedSize } from '../../core/frame/geometry';
+import { wholeFrame } from '../../core/frame/schema';
 import type { Photograph } from '../../contract/photographs';
 import { currentTake } from '../app/api';
-import { stepsInWords } from '../app/words';
+import { characterInWords } from '../app/words';
 import { PrintLabel } from '../ui/print-label';
-import { useLayoutEffect, useRef } from 'react';
 import { TakePicture } from '../ui/TakePicture';
 
 export const sizes = ['small', 'medium', 'large'] as const;
@@ -25,38 +29,46 @@ const measures: Record<ThumbSize, { width: number; height: number; edge: 160 | 4
   medium: { width: 180, height: 122, edge: 480 },
   large: { width: 380, height: 253, edge: 960 },
 };
+/** The label beneath a print, with the gap above it. */
+const LABEL = 48;
+/** Between two prints. */
+const GAP = { across: 18, down: 14 };
+/** A print grows by so much where the room is not filled. */
+const GROWS = 1.35;
 
-interface Entry {
-  id: string;
-  photograph: Photograph;
-  number: number;
-}
+/** A print of the series, or the place to add more. */
+type Entry = { id: string; photograph: Photograph; number: number } | { id: typeof ADD };
+const ADD = 'add';
 
-/** The gap of the grid between two prints. */
-const GAP = 18;
-
-const Grid = styled(GridList<Entry>)<{ $width: number }>`
-  display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(${p => p.$width}px, 1fr));
-  gap: 16px ${GAP}px;
-  position: relative;
-  align-content: start;
+const Grid = styled(GridList<Entry>)`
+  height: 100%;
+  overflow: hidden auto;
   outline: none;
+  scrollbar-width: thin;
 `;
 
-const Print = styled(GridListItem)<{ $height: number }>`
+const Print = styled(GridListItem)`
   position: relative;
+  height: 100%;
   outline: none;
   cursor: default;
   .picture {
-    height: ${p => p.$height}px;
+    height: calc(100% - ${LABEL}px);
     display: flex;
     align-items: flex-end;
+    container-type: size;
   }
-  .picture img {
-    max-width: 100%;
-    max-height: ${p => p.$height}px;
+  .sheet {
+    display: block;
+    width: min(100cqw, 100cqh * var(--shape));
+    aspect-ratio: var(--shape);
+    background: rgb(255 255 255 / 0.16);
     box-shadow: 0 1px 3px rgb(0 0 0 / 0.3);
+  }
+  .sheet img {
+    display: block;
+    width: 100%;
+    height: 100%;
   }
   .label {
     padding-right: 32px;
@@ -64,13 +76,13 @@ const Print = styled(GridListItem)<{ $height: number }>`
   &[data-hovered] .label {
     background: var(--paper-high);
   }
-  &[data-selected] .picture img {
+  &[data-selected] .sheet {
     outline: 3px solid #fff;
   }
   &[data-selected] .label {
     background: #fff;
   }
-  &[data-focus-visible] .picture img {
+  &[data-focus-visible] .sheet {
     outline: 3px solid var(--lamp);
     outline-offset: 1px;
     box-shadow: 0 0 0 5px var(--lamp-deep);
@@ -123,7 +135,9 @@ const Tick = styled(Checkbox)`
   }
 `;
 
-const Add = styled(AriaButton)<{ $height: number }>`
+const Add = styled(GridListItem)`
+  margin-top: 2px;
+  height: calc(100% - ${LABEL}px);
   border: 1px dashed currentColor;
   border-radius: 2px;
   color: var(--wall-ink);
@@ -131,9 +145,14 @@ const Add = styled(AriaButton)<{ $height: number }>`
   place-items: center;
   align-content: center;
   gap: 6px;
-  height: ${p => p.$height}px;
-  width: 100%;
   font-weight: 500;
+  cursor: default;
+  outline: none;
+  > div {
+    display: grid;
+    justify-items: center;
+    gap: 6px;
+  }
   &[data-hovered] {
     border-style: solid;
   }
@@ -145,37 +164,68 @@ const Add = styled(AriaButton)<{ $height: number }>`
 
 /** Where a dragged print would land: a line between two prints. */
 const Mark = styled(DropIndicator)`
-  position: absolute;
-  width: 1px;
-  overflow: hidden;
-  outline: none;
+  height: 100%;
   &[data-drop-target] {
-    width: 5px;
     border-radius: 3px;
     background: var(--lamp);
     box-shadow: 0 0 0 1px var(--lamp-deep);
   }
 `;
 
-function DropMark({ target }: { target: DropIndicatorProps['target'] }) {
-  const mark = useRef<HTMLElement>(null);
-  useLayoutEffect(() => {
-    if (!mark.current || target.type !== 'item') return;
-    const key = CSS.escape(String(target.key));
-    const print = mark.current.parentElement?.querySelector<HTMLElement>(`[data-key="${key}"]`);
-    if (!print) return;
-    const x = print.offsetLeft + (target.dropPosition === 'after' ? print.offsetWidth + GAP / 2 : -GAP / 2);
-    Object.assign(mark.current.style, {
-      left: `${x - 2.5}px`,
-      top: `${print.offsetTop}px`,
-      height: `${print.offsetHeight}px`,
-    });
-  });
-  return <Mark ref={mark} target={target} />;
+/** The shape of a print before its picture is there: width by height of the framed photograph. */
+function shapeOf(photograph: Photograph): number {
+  const { width, height } = framedSize(photograph, currentTake(photograph).frame ?? wholeFrame());
+  return width / height;
+}
+
+function PrintOf({
+  photograph: p,
+  number,
+  edge,
+  mayMove,
+}: Exclude<Entry, { id: typeof ADD }> & { edge: 160 | 480 | 960; mayMove: boolean }) {
+  const take = currentTake(p);
+  return (
+    <Print id={p.id} textValue={p.title}>
+      <div className="picture">
+        <span className="sheet" style={{ ['--shape' as string]: shapeOf(p) }}>
+          <TakePicture take={take} edge={edge} draggable={false} />
+        </span>
+      </div>
+      <PrintLabel className="label" title={p.caption || undefined}>
+        <b>
+          <i>{number}</i>
+          {p.title}
+        </b>
+        <span>
+          <u title={p.damage ? `Damaged: ${p.damage}` : undefined}>
+            {p.damage ? 'Damaged' : characterInWords(take.steps)}
+          </u>
+          <span>Take {take.letter}</span>
+        </span>
+        <Tick slot="selection" aria-label={`Select ${p.title}`}>
+          <svg viewBox="0 0 24 26" aria-hidden="true">
+            <path d="M3.500 14.500c2 2 3.700 4.500 5 8C11 15 15 8.500 21 3.500" />
+          </svg>
+        </Tick>
+        {/* The drag handle for keyboards: Enter on it lifts the print, arrows choose the place. */}
+        {mayMove ? (
+          <AriaButton slot="drag" aria-label={`Move ${p.title}`} className="handle">
+            ⠿
+          </AriaButton>
+        ) : null}
+      </PrintLabel>
+    </Print>
+  );
 }
 
 export interface ContactProps {
-  photographs: Photograph[];
+  /** The photographs as they hang, whose numbers are told. */
+  hung: readonly Photograph[];
+  /** Those that are shown, in the order in which they are looked at. */
+  photographs: readonly Photograph[];
+  /** They are shown as they hang, and may be hung otherwise. */
+  mayMove: boolean;
   size: ThumbSize;
   selection: Selection;
   onSelect: (selection: Selection) => void;
@@ -184,77 +234,74 @@ export interface ContactProps {
   onAdd: () => void;
 }
 
-/** The prints of a series in their order: selected, opened, and laid into another order by drag or keys. */
+/** The prints of a series: selected, opened, and hung in another order by drag or keys. Only those in sight are there. */
 export function Contact(props: ContactProps) {
-  const { photographs, size } = props;
+  const { photographs, hung, size, mayMove } = props;
   const { width, height, edge } = measures[size];
+  const layout = useMemo(
+    () => ({
+      minItemSize: new Size(width, height + LABEL),
+      maxItemSize: new Size(Math.round(width * GROWS), Math.round(height * GROWS) + LABEL),
+      minSpace: new Size(GAP.across, GAP.down),
+      maxHorizontalSpace: GAP.across,
+      preserveAspectRatio: true,
+      dropIndicatorThickness: 5,
+    }),
+    [width, height],
+  );
+  // Kept as they are while nothing of theirs changes, so that they are not built again.
+  const entries = useMemo((): Entry[] => {
+    const numbers = new Map(hung.map((p, i) => [p.id, i + 1]));
+    return [...photographs.map(p => ({ id: p.id, photograph: p, number: numbers.get(p.id)! })), { id: ADD }];
+  }, [photographs, hung]);
 
   const { dragAndDropHooks } = useDragAndDrop({
+    isDisabled: !mayMove,
     getItems: ids => [...ids].map(id => ({ 'text/plain': String(id), photograph: String(id) })),
     acceptedDragTypes: ['photograph'],
-    renderDropIndicator: target => <DropMark target={target} />,
+    renderDropIndicator: target => <Mark target={target} />,
     onReorder: ({ keys, target }) => {
       const moved = photographs.filter(p => keys.has(p.id)).map(p => p.id);
       const rest = photographs.filter(p => !keys.has(p.id)).map(p => p.id);
-      const at = rest.indexOf(String(target.key)) + (target.dropPosition === 'after' ? 1 : 0);
+      const at =
+        target.key === ADD
+          ? rest.length
+          : rest.indexOf(String(target.key)) + (target.dropPosition === 'after' ? 1 : 0);
       rest.splice(at, 0, ...moved);
-      props.onOrder(rest);
+      if (moved.length) props.onOrder(rest);
     },
   });
 
   return (
-    <div>
+    <Virtualizer layout={GridLayout} layoutOptions={layout}>
       <Grid
-        $width={width}
         aria-label="Photographs"
         layout="grid"
         selectionMode="multiple"
         selectionBehavior="replace"
+        disabledBehavior="selection"
+        disabledKeys={disabled}
         selectedKeys={props.selection}
         onSelectionChange={props.onSelect}
-        onAction={id => props.onOpen(String(id))}
+        onAction={id => (id === ADD ? props.onAdd() : props.onOpen(String(id)))}
         dragAndDropHooks={dragAndDropHooks}
-        dependencies={[size]}
-        items={photographs.map((p, i) => ({ id: p.id, photograph: p, number: i + 1 }))}
+        dependencies={[size, mayMove]}
+        items={entries}
       >
-        {({ photograph: p, number }: Entry) => {
-          const take = currentTake(p);
-          return (
-            <Print id={p.id} textValue={p.title} $height={height}>
-              <div className="picture">
-                <TakePicture take={take} edge={edge} draggable={false} />
-              </div>
-              <PrintLabel className="label">
-                <b>
-                  <i>{number}</i>
-                  {p.title}
-                </b>
-                <span>
-                  <u title={p.damage ? `Damaged: ${p.damage}` : undefined}>
-                    {p.damage ? 'Damaged' : stepsInWords(take.steps)}
-                  </u>
-                  <span>Take {take.letter}</span>
-                </span>
-                <Tick slot="selection" aria-label={`Select ${p.title}`}>
-                  <svg viewBox="0 0 24 26" aria-hidden="true">
-                    <path d="M3.500 14.500c2 2 3.700 4.500 5 8C11 15 15 8.500 21 3.500" />
-                  </svg>
-                </Tick>
-                {/* The drag handle for keyboards: Enter on it lifts the print, arrows choose the place. */}
-                <AriaButton slot="drag" aria-label={`Move ${p.title}`} className="handle">
-                  ⠿
-                </AriaButton>
-              </PrintLabel>
-            </Print>
-          );
-        }}
+        {entry =>
+          'photograph' in entry ? (
+            <PrintOf {...entry} edge={edge} mayMove={mayMove} />
+          ) : (
+            <Add id={ADD} textValue="Add photographs">
+              <Plus aria-hidden="true" size={18} />
+              Add photographs
+            </Add>
+          )
+        }
       </Grid>
-      <div style={{ width: Math.max(width, 150), marginTop: photographs.length ? 16 : 0 }}>
-        <Add $height={Math.min(height, 122)} onPress={props.onAdd}>
-          <Plus aria-hidden="true" size={18} />
-          Add photographs
-        </Add>
-      </div>
-    </div>
+    </Virtualizer>
   );
 }
+
+/** The place to add more is no print. */
+const disabled = [ADD];

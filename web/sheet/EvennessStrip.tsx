@@ -1,10 +1,10 @@
-import { useMemo, useState } from 'react';
+import { memo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
-import { evenness, type Placed, type ToneZone } from '../../core/analysis/evenness';
+import type { Evenness, Placed, ToneZone } from '../../core/analysis/evenness';
+import type { SeriesEvenness } from '../../contract/evenness';
 import type { Photograph } from '../../contract/photographs';
 import { currentTake } from '../app/api';
-import { useEvenness } from '../app/queries';
 import { countOf } from '../app/words';
 import { Button } from '../ui/buttons';
 import { Dialog, DialogActions } from '../ui/overlays';
@@ -175,13 +175,18 @@ function offRail(placed: Placed, zone: ToneZone): { by: number; way: string | nu
 }
 
 /** How even a series is: a dot for the lights and one for the shadows of each photograph, and what falls out in words. */
-export function EvennessStrip({ seriesId, photographs }: { seriesId: string; photographs: Photograph[] }) {
-  const { data } = useEvenness(seriesId);
+export const EvennessStrip = memo(function EvennessStrip({
+  data,
+  even,
+  photographs,
+}: {
+  data: SeriesEvenness;
+  even: Evenness;
+  photographs: readonly Photograph[];
+}) {
   const navigate = useNavigate();
   const [shown, setShown] = useState<string | null>(null);
   const bring = useBringTowards();
-  const even = useMemo(() => data && evenness(data.photographs.map(p => p.measures)), [data]);
-  if (!data || !even) return null;
   const isBare = data.photographs.map(p => p.bare);
   const byId = new Map(photographs.map(p => [p.id, p]));
   const middle = nearestToMiddle(even);
@@ -315,4 +320,4 @@ export function EvennessStrip({ seriesId, photographs }: { seriesId: string; pho
       ) : null}
     </Strip>
   );
-}
+});

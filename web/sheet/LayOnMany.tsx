@@ -5,6 +5,7 @@ import { toFollow } from '../../core/treatment/shared';
 import { starterLooks } from '../../core/treatment/starter-looks';
 import type { Laying } from '../../core/treatment/laying';
 import { stepKinds, type Kind } from '../../core/steps';
+import type { Batch } from '../../contract/batches';
 import type { Photograph } from '../../contract/photographs';
 import { getTake } from '../../contract/takes';
 import { call, currentTake } from '../app/api';
@@ -44,7 +45,7 @@ export function LayOnMany({
   seriesId: string;
   chosen: readonly Photograph[];
   photographs: readonly Photograph[];
-  onBegun: (batchId: string) => void;
+  onBegun: (batch: Batch) => void;
   onClose: () => void;
 }) {
   const begin = useBeginBatch();
@@ -186,7 +187,7 @@ export function LayOnMany({
           onPress={() => {
             beginIt().then(
               batch => {
-                onBegun(batch.id);
+                onBegun(batch);
                 onClose();
               },
               (error: Error) => tell({ text: error.message, tone: 'problem' }),

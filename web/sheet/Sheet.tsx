@@ -1,27 +1,41 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { Ellipsis, Plus } from 'lucide-react';
-import { useCallback, useState } from 'react';
+import { Ellipsis, Plus, Redo2, Undo2 } from 'lucide-react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import type { Selection } from 'react-aria-components';
 import { useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
+import { evenness } from '../../core/analysis/evenness';
+import type { Photograph } from '../../contract/photographs';
 import type { Series } from '../../contract/series';
 import { currentTake, messageOf } from '../app/api';
-import { useChangeSeries, useOrderSeries, useRemovePhotographs, useSeries } from '../app/queries';
+import { useEvenness, useSeries } from '../app/queries';
 import { countOf } from '../app/words';
 import { chooseFiles, FileDrop } from '../import/FileDrop';
 import { bringIn } from '../import/imports';
 import { Bar, Crumbs, Push, WallTones } from '../ui/bar';
 import { KeysHelp } from '../ui/keys-help';
 import { Button, IconButton, LinkButton, Segments } from '../ui/buttons';
-import { InPlace } from '../ui/inplace';
-import { Menu } from '../ui/overlays';
+import { Menu, Picker } from '../ui/overlays';
 import { useKeys } from '../app/useKeys';
 import { Wait } from '../ui/wait';
 import { Contact, sizes, type ThumbSize } from './Contact';
 import { BatchBar } from './BatchBar';
 import { EvennessStrip } from './EvennessStrip';
 import { LayOnMany, type Doing } from './LayOnMany';
-import { TakePicture } from '../ui/TakePicture';
+import { useDeeds, useLine } from './deeds';
+import {
+  filters,
+  filterWords,
+  inOrder,
+  orders,
+  orderWords,
+  shown,
+  type Filter,
+  type Order,
+  type Told,
+} from './order';
+import { SeriesPaper } from './SeriesPaper';
+import { useSheetDeeds } from './useSheetDeeds';
 
 const Frame = styled.div`
   height: 100vh;
@@ -34,49 +48,20 @@ const Table = styled.main`
   display: grid;
   grid-template-columns: 212px minmax(0, 1fr);
   column-gap: 26px;
-  padding: 24px 26px 30px;
-  overflow: hidden auto;
-  align-content: start;
+  padding: 10px 8px 0 26px;
+  min-height: 0;
+  grid-template-rows: minmax(0, 1fr);
+  > section {
+    margin-top: 14px;
+  }
 `;
 
-const Paper = styled.section`
-  background: var(--paper-high);
-  box-shadow: var(--shade-label);
-  border-radius: var(--r-label);
-  padding: 18px 18px 16px;
-  align-self: start;
-  position: sticky;
-  top: 0;
-  dl {
-    margin-top: 14px;
-    display: grid;
-    grid-template-columns: 1fr auto;
-    row-gap: 5px;
-    border-top: 1px solid var(--rule);
-    padding-top: 12px;
-  }
-  dt {
-    color: var(--ink-2);
-  }
-  dd {
-    font-weight: 600;
-  }
-  figure {
-    margin-top: 16px;
-  }
-  figure img {
-    width: 176px;
-    height: 117px;
-    object-fit: cover;
-  }
-  figcaption {
-    display: flex;
-    justify-content: space-between;
-    padding-top: 7px;
-    font-size: var(--t-small);
-    color: var(--ink-2);
-  }
-  figcaption button {
+const OrderOf = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 9px;
+  color: var(--ink-2);
+  button {
     color: var(--ink);
   }
 `;
@@ -107,41 +92,118 @@ export function Sheet() {
   return <SheetOf key={seriesId} series={series.data} />;
 }
 
+/** What is measured of the series, each photograph held against its middle. */
+function useTold(seriesId: string) {
+  const { data } = useEvenness(seriesId);
+  return useMemo(() => {
+    if (!data) return null;
+    const even = evenness(data.photographs.map(p => p.measures));
+    const told = data.photographs.map(({ id, measures }, i): [string, Told] => [
+      id,
+      { measures, isFallen: (even.placed[i]?.falls.length ?? 0) > 0 },
+    ]);
+    return { data, even, told: new Map(told) };
+  }, [data]);
+}
+const nothing: ReadonlyMap<string, Told> = new Map();
+
 function SheetOf({ series }: { series: Series }) {
-  const { photographs } = series;
+  const { photographs: hung } = series;
   const client = useQueryClient();
   const navigate = useNavigate();
-  const change = useChangeSeries();
-  const order = useOrderSeries(series.id);
-  const remove = useRemovePhotographs();
+  const deeds = useSheetDeeds(series);
+  const { past, future } = useLine(series.id);
   const [size, setSize] = useState<ThumbSize>(keptSize);
+  const [order, setOrder] = useState<Order>('hung');
+  const [filter, setFilter] = useState<Filter>('all');
   const [selection, setSelection] = useState<Selection>(new Set());
   const [doing, setDoing] = useState<Doing | null>(null);
+  const measured = useTold(series.id);
+  const told = measured?.told ?? nothing;
+  const photographs = useMemo(
+    () => inOrder(shown(hung, filter, told), order, told),
+    [hung, filter, order, told],
+  );
   // It can still be undone after a reload.
   const batchKey = `lampwash.batch.${series.id}`;
   const [batch, setBatch] = useState(() => sessionStorage.getItem(batchKey));
-  const follow = (id: string | null) => {
+  const show = (id: string | null) => {
     if (id) sessionStorage.setItem(batchKey, id);
     else sessionStorage.removeItem(batchKey);
     setBatch(id);
   };
+  useEffect(() => {
+    const known = useDeeds.getState().lines[series.id];
+    if (batch && !known) deeds.remember(batch, 'The last change of many');
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- asked once, as the Sheet is opened
+  }, []);
 
   const selected = photographs.filter(p => selection === 'all' || selection.has(p.id));
-  const treated = photographs.filter(p => currentTake(p).steps.length > 0).length;
-  const cover = photographs.find(p => p.id === series.coverId) ?? photographs[0];
-  const takeOut = () => {
+  const isTreated = (p: Photograph) => currentTake(p).steps.length > 0;
+  const putAside = () => {
     setSelection(new Set());
-    remove.mutate(selected.map(p => ({ id: p.id, title: p.title })));
+    deeds.putAside(selected);
   };
-  useKeys({ takeOut: () => (selected.length ? takeOut() : false) });
+  useKeys({
+    putAside: () => (selected.length ? putAside() : false),
+    undo: () => (past.length ? deeds.undo() : false),
+    redo: () => (future.length ? deeds.redo() : false),
+  });
   const add = useCallback((files: File[]) => bringIn(files, series.id, client), [series.id, client]);
+  const isHung = order === 'hung' && filter === 'all';
+  const hangSo = () => {
+    // Those that are not shown stay behind the ones that are.
+    const rest = hung.filter(p => !photographs.includes(p));
+    deeds.order([...photographs, ...rest].map(p => p.id));
+    setOrder('hung');
+  };
+  const last = past.at(-1);
+  const [next] = future;
+  const isKnown = {
+    hung: true,
+    name: true,
+    taken: hung.some(p => p.taken !== null),
+    dark: told.size > 0,
+    warm: told.size > 0,
+  };
 
   return (
     <Frame>
       <Bar>
         <Crumbs above={[{ to: '/', text: 'All series' }]} here={series.title} />
         <Push />
-        <KeysHelp />
+        <OrderOf>
+          Show
+          <Picker
+            label="Show"
+            value={filter}
+            options={filters.map(f => ({ value: f, text: filterWords[f] }))}
+            onChange={setFilter}
+          />
+          Order
+          <Picker
+            label="Order"
+            value={order}
+            options={orders.filter(o => isKnown[o]).map(o => ({ value: o, text: orderWords[o] }))}
+            onChange={setOrder}
+          />
+        </OrderOf>
+        <span style={{ display: 'flex' }}>
+          <IconButton
+            aria-label={last ? `Undo: ${last.label}` : 'Undo'}
+            isDisabled={!last}
+            onPress={deeds.undo}
+          >
+            <Undo2 aria-hidden="true" />
+          </IconButton>
+          <IconButton
+            aria-label={next ? `Redo: ${next.label}` : 'Redo'}
+            isDisabled={!next}
+            onPress={deeds.redo}
+          >
+            <Redo2 aria-hidden="true" />
+          </IconButton>
+        </span>
         <Segments
           label="Size of the thumbnails"
           value={size}
@@ -151,60 +213,38 @@ function SheetOf({ series }: { series: Series }) {
             setSize(s);
           }}
         />
+        <KeysHelp />
         <WallTones />
       </Bar>
       <Table>
-        <Paper aria-label="The series">
-          <InPlace
-            display
-            label="Title of the series"
-            value={series.title}
-            required
-            maxLength={120}
-            onChange={title => change.mutate({ id: series.id, title })}
-          />
-          <InPlace
-            label="Caption"
-            value={series.caption}
-            placeholder="Say what it shows"
-            maxLength={2000}
-            multiline
-            onChange={caption => change.mutate({ id: series.id, caption })}
-          />
-          <dl>
-            <dt>Photographs</dt>
-            <dd>{photographs.length}</dd>
-            <dt>Treated</dt>
-            <dd>{treated}</dd>
-            <dt>Takes</dt>
-            <dd>{photographs.reduce((sum, p) => sum + p.takes.length, 0)}</dd>
-          </dl>
-          {cover ? (
-            <figure>
-              <TakePicture take={currentTake(cover)} edge={480} />
-              <figcaption>
-                <span>Cover</span>
-                {selected.length === 1 && selected[0].id !== cover.id ? (
-                  <LinkButton onPress={() => change.mutate({ id: series.id, coverId: selected[0].id })}>
-                    Take the selected one
-                  </LinkButton>
-                ) : null}
-              </figcaption>
-            </figure>
-          ) : null}
-        </Paper>
+        <SeriesPaper series={series} selected={selected} deeds={deeds} />
         <Contact
+          hung={hung}
           photographs={photographs}
+          mayMove={isHung}
           size={size}
           selection={selection}
           onSelect={setSelection}
           onOpen={id => void navigate(`/photographs/${id}`)}
-          onOrder={ids => order.mutate(ids)}
+          onOrder={deeds.order}
           onAdd={() => chooseFiles(add)}
         />
       </Table>
-      {treated > 0 ? <EvennessStrip seriesId={series.id} photographs={photographs} /> : <span />}
-      {batch ? <BatchBar batchId={batch} photographs={photographs} onClose={() => follow(null)} /> : <span />}
+      {measured && hung.some(isTreated) ? (
+        <EvennessStrip data={measured.data} even={measured.even} photographs={hung} />
+      ) : (
+        <span />
+      )}
+      {batch ? (
+        <BatchBar
+          batchId={batch}
+          photographs={hung}
+          onUndo={() => deeds.undoOne(batch)}
+          onClose={() => show(null)}
+        />
+      ) : (
+        <span />
+      )}
       <Acts>
         {selected.length ? (
           <>
@@ -222,11 +262,16 @@ function SheetOf({ series }: { series: Series }) {
                 {
                   entries: [
                     { id: 'steps', text: 'Switch or strengthen steps' },
-                    { id: 'out', text: 'Take out of the series', keys: 'Delete' },
+                    { id: 'cover', text: 'Make it the cover', disabled: selected.length > 1 },
+                    { id: 'aside', text: 'Put aside', keys: 'Delete' },
                   ],
                 },
               ]}
-              onAction={what => (what === 'steps' ? setDoing('steps') : takeOut())}
+              onAction={what => {
+                if (what === 'steps') setDoing('steps');
+                else if (what === 'cover') deeds.changeSeries({ coverId: selected[0].id }, 'Cover');
+                else putAside();
+              }}
             />
             <Button onPress={() => setDoing('look')}>Apply a look</Button>
             <Button $ink onPress={() => setDoing('carry')}>
@@ -236,10 +281,30 @@ function SheetOf({ series }: { series: Series }) {
         ) : (
           <>
             <span style={{ color: 'var(--ink-2)' }}>
-              {photographs.length
-                ? 'Open a photograph with a double click or Enter. Drag to order. Shift takes a range.'
-                : 'Nothing here yet.'}
+              {hung.length === 0
+                ? 'Nothing here yet.'
+                : isHung
+                  ? 'Open a photograph with a double click or Enter. Drag to order. Shift takes a range.'
+                  : photographs.length === 0
+                    ? 'Nothing here is so.'
+                    : `${countOf(photographs.length, 'photograph')} of ${hung.length}. They hang as before.`}
             </span>
+            {photographs.length ? (
+              <LinkButton onPress={() => setSelection(new Set(photographs.map(p => p.id)))}>
+                Select all
+              </LinkButton>
+            ) : null}
+            {!isHung && photographs.length ? <LinkButton onPress={hangSo}>Hang them so</LinkButton> : null}
+            {isHung ? null : (
+              <LinkButton
+                onPress={() => {
+                  setOrder('hung');
+                  setFilter('all');
+                }}
+              >
+                All, as hung
+              </LinkButton>
+            )}
             <Push />
             <Button onPress={() => chooseFiles(add)}>
               <Plus aria-hidden="true" size={15} />
@@ -257,7 +322,9 @@ function SheetOf({ series }: { series: Series }) {
         >
           {selected.length
             ? `Send out ${countOf(selected.length, 'photograph').toLowerCase()}`
-            : 'Send out all'}
+            : isHung
+              ? 'Send out all'
+              : `Send out ${countOf(photographs.length, 'photograph').toLowerCase()}`}
         </Button>
       </Acts>
       {doing ? (
@@ -265,8 +332,11 @@ function SheetOf({ series }: { series: Series }) {
           doing={doing}
           seriesId={series.id}
           chosen={selected}
-          photographs={photographs}
-          onBegun={follow}
+          photographs={hung}
+          onBegun={({ id, label }) => {
+            deeds.remember(id, label);
+            show(id);
+          }}
           onClose={() => setDoing(null)}
         />
       ) : null}

@@ -6,6 +6,7 @@ const measures: Measures = {
   zones: { shadows: null, middles: null, lights: null },
   black: 5,
   white: 95,
+  key: 50,
   contrast: 50,
 };
 const placed = (falls: Fall[] = [], shadows: number | null = 1): Placed => ({

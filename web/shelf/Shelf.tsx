@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { ChevronRight, Ellipsis } from 'lucide-react';
+import { ChevronRight, Ellipsis, Search } from 'lucide-react';
 import { useCallback, useState } from 'react';
 import { KeysHelp } from '../ui/keys-help';
 import { Button as AriaButton, Input, Label, TextField } from 'react-aria-components';
@@ -158,6 +158,32 @@ const Field = styled(TextField)`
   }
 `;
 
+/** With more series than this they are looked for by name. */
+const MANY = 8;
+
+const Find = styled.label`
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  height: 29px;
+  width: 210px;
+  padding: 0 9px;
+  background: var(--paper-high);
+  border-bottom: 1px solid var(--edge);
+  color: var(--ink-2);
+  input {
+    flex: 1;
+    min-width: 0;
+    border: 0;
+    background: none;
+    outline: none;
+    color: var(--ink);
+  }
+  &:focus-within {
+    box-shadow: 0 2px 0 var(--lamp-deep);
+  }
+`;
+
 const AsideLink = styled(Link)`
   color: var(--ink-2);
   text-decoration: underline;
@@ -204,6 +230,7 @@ export function Shelf() {
   const navigate = useNavigate();
   const [beginning, setBeginning] = useState(false);
   const [title, setTitle] = useState('');
+  const [wanted, setWanted] = useState('');
 
   const begin = useCallback(
     (name: string, files: readonly File[]) =>
@@ -220,7 +247,10 @@ export function Shelf() {
 
   if (shelf.isError) return <Wait problem={messageOf(shelf.error)} />;
   if (!shelf.data) return <Wait />;
-  const [first, ...others] = shelf.data;
+  const isLong = shelf.data.length > MANY;
+  const words = isLong ? wanted.toLowerCase().split(/\s+/).filter(Boolean) : [];
+  const found = shelf.data.filter(s => words.every(w => `${s.title} ${s.caption}`.toLowerCase().includes(w)));
+  const [first, ...others] = found;
   const takeOff = (s: SeriesSummary) => () => remove.mutate({ id: s.id, title: s.title });
 
   return (
@@ -228,6 +258,18 @@ export function Shelf() {
       <Bar>
         <Crumbs here="Shelf" />
         <Push />
+        {isLong ? (
+          <Find>
+            <Search aria-hidden="true" size={15} />
+            <input
+              type="search"
+              aria-label="Find a series"
+              placeholder="Find a series"
+              value={wanted}
+              onChange={event => setWanted(event.target.value)}
+            />
+          </Find>
+        ) : null}
         <AsideLink to="/put-aside">Put aside</AsideLink>
         {health.data?.passphrase ? <LinkButton onPress={() => void signOut()}>Sign out</LinkButton> : null}
         <KeysHelp />
@@ -263,6 +305,11 @@ export function Shelf() {
                 ) : null}
               </First>
             </article>
+          ) : words.length ? (
+            <First style={{ marginTop: 0 }}>
+              <h2>Nothing found</h2>
+              <p>No series is called that. Fewer letters find more.</p>
+            </First>
           ) : (
             <First style={{ marginTop: 0 }}>
               <h2>An empty shelf</h2>
