@@ -80,17 +80,25 @@ test('a tray is dragged to another place and another group', async ({ page, app 
     await page.mouse.down();
     await page.mouse.move((from.x + to.x) / 2, (from.y + to.y) / 2, { steps: 6 });
     await page.mouse.move(to.x, to.y, { steps: 6 });
+    await page.waitForTimeout(200);
     await page.mouse.up();
+    await page.waitForTimeout(300);
   };
-  const centre = async (locator: ReturnType<typeof trays>) => {
-    const box = (await locator.boundingBox())!;
-    return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+  // Never by the very middle, as a screen reader does.
+  const side = async (of: ReturnType<typeof trays>, share: number) => {
+    const box = (await of.boundingBox())!;
+    return { x: box.x + box.width * share, y: box.y + 30 };
   };
-  await drag(await centre(trays(page).nth(1)), await centre(trays(page).nth(0)));
+  await drag(await side(trays(page).nth(1), 0.6), await side(trays(page).nth(0), 0.2));
   await expect.poll(() => names(page)).toBe('Light, Split tone');
+  await drag(await side(trays(page).nth(0), 0.6), await side(trays(page).nth(1), 0.8));
+  await expect.poll(() => names(page)).toBe('Split tone, Light');
+  // Dropped where it is, it stays.
+  await drag(await side(trays(page).nth(0), 0.6), await side(trays(page).nth(1), 0.2));
+  expect(await names(page)).toBe('Split tone, Light');
   await drag(
-    await centre(trays(page).nth(1)),
-    await centre(line(page).getByRole('group', { name: 'Finish' })),
+    await side(trays(page).nth(1), 0.6),
+    await side(line(page).getByRole('group', { name: 'Finish' }), 0.5),
   );
   await expect(line(page).getByRole('group', { name: 'Finish' }).locator('[data-tray]')).toHaveCount(1);
   await saved(page);

@@ -29,7 +29,6 @@ const what = (photographs: readonly Photograph[]) =>
 
 /** What `change` would have to be to change `of` back. */
 const before = <T extends object, C extends Partial<T>>(of: T, change: C): C =>
-   
   Object.fromEntries(Object.keys(change).map(key => [key, of[key as keyof T]])) as C;
 
 export function useSheetDeeds(series: Series): SheetDeeds {

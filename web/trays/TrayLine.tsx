@@ -1,14 +1,3 @@
-import {
-  DndContext,
-  DragOverlay,
-  PointerSensor,
-  closestCenter,
-  useDroppable,
-  useSensor,
-  useSensors,
-  type DragEndEvent,
-} from '@dnd-kit/core';
-import { SortableContext, horizontalListSortingStrategy } from '@dnd-kit/sortable';
 import { Plus } from 'lucide-react';
 import { memo, useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { stages, type Stage } from '../../core/steps/define';
@@ -25,9 +14,10 @@ import type { CopySteps, Edits } from '../takes/useEdits';
 import { GroupFrame } from './GroupFrame';
 import { SmallPicture } from '../print/SmallPicture';
 import { Lamp } from './Lamp';
-import { SortableTray, TrayFace } from './SortableTray';
+import { TrayOf } from './TrayOf';
 import { Slider } from '../ui/slider';
-import { Add, BASIN, Group, Line, Rail, Run, Scroll, Tray, Whole } from './trays';
+import { Add, BASIN, Group, Line, Rail, Run, Scroll, Whole } from './trays';
+import { useStageDrop, type Landing } from './useTrayDrag';
 import { useLampStops } from './useLampStops';
 
 export interface TrayLineProps {
@@ -46,10 +36,25 @@ export interface TrayLineProps {
   edits: Edits;
 }
 
-function StageGroup({ stage, children }: { stage: Stage; children: React.ReactNode }) {
-  const { setNodeRef } = useDroppable({ id: `stage:${stage}` });
+function StageGroup({
+  stage,
+  onDrop,
+  children,
+}: {
+  stage: Stage;
+  onDrop: (dropped: string) => void;
+  children: React.ReactNode;
+}) {
+  const { ref, dropProps, isDropTarget } = useStageDrop(onDrop);
   return (
-    <Group ref={setNodeRef} role="group" data-stage={stage} aria-label={wordFor(stage)}>
+    <Group
+      ref={ref}
+      {...dropProps}
+      role="group"
+      data-stage={stage}
+      data-landing={isDropTarget || undefined}
+      aria-label={wordFor(stage)}
+    >
       <h3>{wordFor(stage)}</h3>
       <div>{children}</div>
     </Group>
@@ -60,8 +65,6 @@ function StageGroup({ stage, children }: { stage: Stage; children: React.ReactNo
 export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
   const { picture, treatment, chosen, lamp, edits, onChoose, picked, onPick } = props;
   const { steps } = treatment;
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
-  const [dragged, setDragged] = useState<string | null>(null);
   /** Groups that are folded, by their ids. */
   const [folded, setFolded] = useState<ReadonlySet<string>>(new Set());
   const fold = (group: string, away: boolean) =>
@@ -133,21 +136,18 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
     event.preventDefault();
   };
 
-  const onDragEnd = ({ active, over }: DragEndEvent) => {
-    setDragged(null);
-    if (!over || over.id === active.id) return;
-    const id = String(active.id);
-    const target = String(over.id);
-    if (target.startsWith('stage:')) {
-      const stage = target.slice(6) as Stage;
-      if (steps.find(s => s.id === id)?.stage === stage) return;
-      edits.place(placeStep(edits.now(), id, stage, Number.MAX_SAFE_INTEGER), id);
-      return;
-    }
-    const other = steps.find(s => s.id === target);
-    if (!other) return;
-    const inStage = steps.filter(s => s.stage === other.stage);
-    edits.place(placeStep(edits.now(), id, other.stage, inStage.indexOf(other)), id);
+  const dropInStage = (id: string, stage: Stage) => {
+    if (steps.find(s => s.id === id)?.stage === stage) return;
+    edits.place(placeStep(edits.now(), id, stage, Number.MAX_SAFE_INTEGER), id);
+    focusTray(id);
+  };
+  const dropBeside = (id: string, other: Step, where: Landing) => {
+    const rest = steps.filter(s => s.stage === other.stage && s.id !== id);
+    const place = rest.indexOf(other) + (where === 'after' ? 1 : 0);
+    const placed = placeStep(edits.now(), id, other.stage, place);
+    const order = (of: Treatment) => of.steps.map(s => `${s.id} ${s.stage}`).join();
+    if (order(placed) !== order(edits.now())) edits.place(placed, id);
+    focusTray(id);
   };
 
   const kindsFor = (stage: Stage) => {
@@ -158,100 +158,79 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
     ];
   };
 
-  const draggedStep = steps.find(s => s.id === dragged);
   const tabbable = chosen && steps.some(s => s.id === chosen) ? chosen : steps[0]?.id;
   return (
     <Line
       aria-label="Treatment, in working order"
       style={{ '--lamp-x': `${lampX}px` } as React.CSSProperties}
     >
-      <DndContext
-        sensors={sensors}
-        collisionDetection={closestCenter}
-        onDragStart={({ active }) => setDragged(String(active.id))}
-        onDragCancel={() => setDragged(null)}
-        onDragEnd={onDragEnd}
-      >
-        <Scroll>
-          <Run ref={run}>
-            <Rail />
-            {stages.map(stage => {
-              const inStage = steps.filter(s => s.stage === stage);
-              return (
-                <StageGroup key={stage} stage={stage}>
-                  <SortableContext items={inStage.map(s => s.id)} strategy={horizontalListSortingStrategy}>
-                    {runsOf(inStage).map(run => {
-                      const trays = run.steps.map(step => (
-                        <SortableTray
-                          key={step.id}
-                          step={step}
-                          picture={picture}
-                          upTo={upTo[steps.indexOf(step)]}
-                          chosen={step.id === chosen}
-                          later={steps.indexOf(step) >= lamp}
-                          tabbable={step.id === tabbable}
-                          picked={picked.length > 1 && picked.includes(step.id)}
-                          onChoose={range => (range ? pickTo(step.id) : onChoose(step.id))}
-                          onKey={event => onKey(event, step)}
-                        />
-                      ));
-                      if (run.group === null) return trays;
-                      const last = run.steps.at(-1)!;
-                      return (
-                        <GroupFrame
-                          key={`group ${run.steps[0].id}`}
-                          run={run}
-                          called={groupOf(treatment, run.group)!}
-                          first={run.steps[0] === inStage[0]}
-                          folded={folded.has(run.group)}
-                          chosen={run.steps.some(s => s.id === chosen)}
-                          onFold={away => fold(run.group!, away)}
-                          onChoose={() => onChoose(last.id)}
-                          actions={edits.group}
-                          onCopy={() => props.onCopy(steps.filter(s => s.group === run.group).map(s => s.id))}
-                          face={
-                            <SmallPicture
-                              picture={picture}
-                              treatment={upTo[steps.indexOf(last)]}
-                              {...BASIN}
-                            />
-                          }
-                        >
-                          {trays}
-                        </GroupFrame>
-                      );
-                    })}
-                  </SortableContext>
-                  <Menu
-                    label={`Add a step to ${wordFor(stage)}`}
-                    trigger={
-                      <Add aria-label={`Add a step to ${wordFor(stage)}`}>
-                        <Plus aria-hidden="true" />
-                      </Add>
-                    }
-                    sections={kindsFor(stage)}
-                    onAction={kind => props.onAdd(kind as Kind, stage)}
-                  />
-                </StageGroup>
-              );
-            })}
-            <Lamp
-              x={lampX}
-              stops={stops}
-              at={Math.min(lamp, steps.length)}
-              names={steps.map(s => s.name || wordFor(s.kind))}
-              onMove={props.onLamp}
-            />
-          </Run>
-        </Scroll>
-        <DragOverlay>
-          {draggedStep ? (
-            <Tray as="div">
-              <TrayFace step={draggedStep} picture={picture} upTo={upTo[steps.indexOf(draggedStep)]} />
-            </Tray>
-          ) : null}
-        </DragOverlay>
-      </DndContext>
+      <Scroll>
+        <Run ref={run}>
+          <Rail />
+          {stages.map(stage => {
+            const inStage = steps.filter(s => s.stage === stage);
+            return (
+              <StageGroup key={stage} stage={stage} onDrop={id => dropInStage(id, stage)}>
+                {runsOf(inStage).map(run => {
+                  const trays = run.steps.map(step => (
+                    <TrayOf
+                      key={step.id}
+                      step={step}
+                      picture={picture}
+                      upTo={upTo[steps.indexOf(step)]}
+                      chosen={step.id === chosen}
+                      later={steps.indexOf(step) >= lamp}
+                      tabbable={step.id === tabbable}
+                      picked={picked.length > 1 && picked.includes(step.id)}
+                      onChoose={range => (range ? pickTo(step.id) : onChoose(step.id))}
+                      onKey={event => onKey(event, step)}
+                      onDrop={(id, where) => dropBeside(id, step, where)}
+                    />
+                  ));
+                  if (run.group === null) return trays;
+                  const last = run.steps.at(-1)!;
+                  return (
+                    <GroupFrame
+                      key={`group ${run.steps[0].id}`}
+                      run={run}
+                      called={groupOf(treatment, run.group)!}
+                      first={run.steps[0] === inStage[0]}
+                      folded={folded.has(run.group)}
+                      chosen={run.steps.some(s => s.id === chosen)}
+                      onFold={away => fold(run.group!, away)}
+                      onChoose={() => onChoose(last.id)}
+                      actions={edits.group}
+                      onCopy={() => props.onCopy(steps.filter(s => s.group === run.group).map(s => s.id))}
+                      face={
+                        <SmallPicture picture={picture} treatment={upTo[steps.indexOf(last)]} {...BASIN} />
+                      }
+                    >
+                      {trays}
+                    </GroupFrame>
+                  );
+                })}
+                <Menu
+                  label={`Add a step to ${wordFor(stage)}`}
+                  trigger={
+                    <Add aria-label={`Add a step to ${wordFor(stage)}`}>
+                      <Plus aria-hidden="true" />
+                    </Add>
+                  }
+                  sections={kindsFor(stage)}
+                  onAction={kind => props.onAdd(kind as Kind, stage)}
+                />
+              </StageGroup>
+            );
+          })}
+          <Lamp
+            x={lampX}
+            stops={stops}
+            at={Math.min(lamp, steps.length)}
+            names={steps.map(s => s.name || wordFor(s.kind))}
+            onMove={props.onLamp}
+          />
+        </Run>
+      </Scroll>
       {steps.length ? (
         <Whole>
           <Slider

@@ -80,6 +80,10 @@ export const Group = styled.div`
   &[data-stage='finish'] {
     padding-right: 0;
   }
+  &[data-landing] h3 {
+    color: var(--ink);
+    box-shadow: inset 0 -3px 0 var(--lamp);
+  }
   &:not([data-stage='finish'])::after {
     content: '';
     position: absolute;
@@ -168,6 +172,23 @@ export const Tray = styled.button`
   }
   .name span:last-child {
     color: var(--ink-2);
+  }
+  &[data-landing]::before {
+    content: '';
+    position: absolute;
+    top: 2px;
+    height: 60px;
+    width: 5px;
+    border-radius: 3px;
+    background: var(--lamp);
+    box-shadow: 0 0 0 1px var(--lamp-deep);
+    z-index: 2;
+  }
+  &[data-landing='before']::before {
+    left: -7px;
+  }
+  &[data-landing='after']::before {
+    right: -7px;
   }
   &:hover .dish {
     transform: translateY(-1px);

@@ -1,12 +1,12 @@
-import { useSortable } from '@dnd-kit/sortable';
-import { CSS } from '@dnd-kit/utilities';
 import { Link2 } from 'lucide-react';
-import { memo, type KeyboardEvent } from 'react';
+import { memo, useRef, type KeyboardEvent } from 'react';
+import { mergeProps } from 'react-aria';
 import type { Step, Treatment } from '../../core/treatment/schema';
 import { wordFor } from '../app/words';
 import type { PictureInfo } from '../engine/tiles';
 import { SmallPicture } from '../print/SmallPicture';
 import { BASIN, Tray } from './trays';
+import { useTrayDrag, type Landing } from './useTrayDrag';
 
 export interface TrayFaceProps {
   step: Step;
@@ -33,13 +33,14 @@ export const TrayFace = memo(function TrayFace({ step, picture, upTo }: TrayFace
 });
 
 /** A tray that can be chosen, and dragged to another place. */
-export function SortableTray({
+export function TrayOf({
   chosen,
   later,
   picked,
   tabbable,
   onChoose,
   onKey,
+  onDrop,
   ...face
 }: TrayFaceProps & {
   chosen: boolean;
@@ -50,23 +51,31 @@ export function SortableTray({
   /** With the whole range up to it, or alone. */
   onChoose: (range: boolean) => void;
   onKey: (event: KeyboardEvent) => void;
+  /** Another one is dropped before or after it. */
+  onDrop: (dropped: string, where: Landing) => void;
 }) {
   const { step } = face;
-  const { setNodeRef, listeners, transform, transition, isDragging } = useSortable({ id: step.id });
+  const ref = useRef<HTMLDivElement>(null);
+  const { dragProps, dropProps, isDragging, landing } = useTrayDrag(step.id, ref, onDrop);
   return (
     <Tray
-      ref={setNodeRef}
-      {...listeners}
-      type="button"
+      as="div"
+      role="button"
+      ref={ref}
+      {...mergeProps(dragProps, dropProps)}
       data-tray={step.id}
       data-later={later || undefined}
       data-picked={picked || undefined}
       data-off={!step.enabled || undefined}
       aria-current={chosen ? 'step' : undefined}
       tabIndex={tabbable ? 0 : -1}
-      style={{ transform: CSS.Translate.toString(transform), transition, opacity: isDragging ? 0.3 : 1 }}
+      data-landing={landing ?? undefined}
+      style={{ opacity: isDragging ? 0.3 : 1 }}
       onClick={event => onChoose(event.shiftKey)}
-      onKeyDown={onKey}
+      onKeyDown={event => {
+        if (event.key === 'Enter') onChoose(event.shiftKey);
+        else onKey(event);
+      }}
     >
       <TrayFace {...face} />
     </Tray>
