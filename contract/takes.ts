@@ -211,3 +211,12 @@ export const getTakePicture = declare({
   }),
   gives: 'image/jpeg',
 });
+
+export const fitTake = declare({
+  method: 'post',
+  path: '/api/takes/:id/fit',
+  summary:
+    'The treatment of a take brought towards the middle of its series, by least squares: how strong its toning is, a tint over it, its ends. Nothing is changed. 409 where fewer than three photographs of the series are treated.',
+  params: byId,
+  answer: z.object({ treatment: treatmentView }),
+});

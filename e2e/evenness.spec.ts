@@ -39,6 +39,15 @@ test('the one that falls out and the bare one are named, shown beside the middle
   await page.getByRole('button', { name: 'Undo', exact: true }).last().click();
   await expect(strip).toContainText('No. 4 is far cooler.');
 
+  // Its own tone is fitted instead, again as a new take.
+  await column(4).click();
+  await dialog.getByRole('button', { name: 'Fit its own tone' }).click();
+  await expect(strip).toContainText('Five photographs sit together. No. 6 is still bare.', {
+    timeout: 40_000,
+  });
+  await page.keyboard.press('Control+z');
+  await expect(strip).toContainText('No. 4 is far cooler.');
+
   await column(6).click();
   await page.getByRole('button', { name: 'Bring it towards the series' }).click();
   await expect(strip).toContainText('Five photographs sit together. No. 4 is far cooler.');

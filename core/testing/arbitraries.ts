@@ -105,6 +105,7 @@ export const stepOf = (kinds: readonly string[], masks: readonly string[] = []) 
         settings: settingsOf(k.fields),
         how: fc.option(laidOn, { nil: {} as object }),
         mask: masks.length ? fc.option(fc.constantFrom(...masks)) : fc.constant(null),
+        look: fc.option(link, { nil: undefined, freq: 4 }),
       }),
     )
     .map(({ how, ...step }) => ({ ...step, ...how }));
@@ -149,6 +150,14 @@ export const anyFrame = fc.record({
     width: 0.1 + w * 0.4,
     height: 0.1 + h * 0.4,
   })),
+});
+
+/** A link to a look that a series shares. */
+const link = fc.record({
+  id: fc.constantFrom('one', 'two'),
+  revision: fc.integer({ min: 1, max: 9 }),
+  step: fc.constantFrom('r1-1', 'r1-2', 'r2-1'),
+  changed: fc.subarray(['hue', 'step.mask', 'step.place', 'step.strength']),
 });
 
 /** A small colour table: a warm one that also bends contrast. */

@@ -1,5 +1,6 @@
 import {
   createTake as createRoute,
+  fitTake,
   getHistory,
   getTake,
   getTakePicture,
@@ -35,6 +36,7 @@ import {
 } from '../data/history';
 import { Photograph, Take } from '../data/models';
 import { touchSeriesOf } from '../data/touch';
+import { fittedTreatment } from '../jobs/fitted';
 import { smallPicture } from '../jobs/small-picture';
 import { tooLarge, type ReadTreatment } from '../render/read-treatment';
 import type { Services } from '../services';
@@ -170,6 +172,12 @@ export function takeRoutes(services: Services) {
     implement(jumpTake, async ({ params, body: { state, ...from } }) =>
       touched(await answered(() => jump(sequelize, params.id, from, state))),
     ),
+    implement(fitTake, async ({ params }) => {
+      const take = await findTake(params.id);
+      const treatment = await fittedTreatment(services, take, await findPhotograph(take.photographId));
+      if (treatment) return { treatment };
+      throw new Problem(409, 'The series has no middle yet.', 'It has one with three treated photographs.');
+    }),
     implement(getTakePicture, async ({ params, query }, _req, res) => {
       // What is put aside is shown too, where it can be brought back.
       const take = await Take.findByPk(params.id);

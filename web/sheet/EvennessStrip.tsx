@@ -9,7 +9,8 @@ import { countOf } from '../app/words';
 import { Button } from '../ui/buttons';
 import { Dialog, DialogActions } from '../ui/overlays';
 import { TakePicture } from '../ui/TakePicture';
-import { useBringTowards } from './useBringTowards';
+import { useBringTowards, type Towards } from './useBringTowards';
+import type { SheetDeeds } from './useSheetDeeds';
 import { evennessInWords, fallInWords, nearestToMiddle } from './evenness-words';
 
 const Strip = styled.section`
@@ -179,14 +180,16 @@ export const EvennessStrip = memo(function EvennessStrip({
   data,
   even,
   photographs,
+  deeds,
 }: {
   data: SeriesEvenness;
   even: Evenness;
   photographs: readonly Photograph[];
+  deeds: SheetDeeds;
 }) {
   const navigate = useNavigate();
   const [shown, setShown] = useState<string | null>(null);
-  const bring = useBringTowards();
+  const bring = useBringTowards(deeds);
   const isBare = data.photographs.map(p => p.bare);
   const byId = new Map(photographs.map(p => [p.id, p]));
   const middle = nearestToMiddle(even);
@@ -260,6 +263,7 @@ export const EvennessStrip = memo(function EvennessStrip({
       </figure>
     );
   };
+  const bringIt = (towards: Towards) => bring.mutate(towards, { onSuccess: () => setShown(null) });
   const photographAt = (i: number) => byId.get(data.photographs[i]?.id ?? '');
   const [fallen, model] = [photographAt(at), photographAt(middle)];
   const fallsAt = at >= 0 ? (even.placed[at]?.falls ?? []) : [];
@@ -304,16 +308,23 @@ export const EvennessStrip = memo(function EvennessStrip({
               Open it on the Bench
             </Button>
             {fallen && model && fallen !== model && (isBare[at] || fallsAt.length) ? (
-              <Button
-                $ink
-                isDisabled={bring.isPending}
-                onPress={() => {
-                  setShown(null);
-                  bring.mutate({ photograph: fallen, middle: model });
-                }}
-              >
-                Bring it towards the series
-              </Button>
+              <>
+                {isBare[at] ? null : (
+                  <Button
+                    isDisabled={bring.isPending}
+                    onPress={() => bringIt({ photograph: fallen, by: 'fitting' })}
+                  >
+                    {bring.isPending ? 'Fitting …' : 'Fit its own tone'}
+                  </Button>
+                )}
+                <Button
+                  $ink
+                  isDisabled={bring.isPending}
+                  onPress={() => bringIt({ photograph: fallen, by: 'carrying', middle: model })}
+                >
+                  Bring it towards the series
+                </Button>
+              </>
             ) : null}
           </DialogActions>
         </Dialog>

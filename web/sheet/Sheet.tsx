@@ -231,7 +231,7 @@ function SheetOf({ series }: { series: Series }) {
         />
       </Table>
       {measured && hung.some(isTreated) ? (
-        <EvennessStrip data={measured.data} even={measured.even} photographs={hung} />
+        <EvennessStrip data={measured.data} even={measured.even} photographs={hung} deeds={deeds} />
       ) : (
         <span />
       )}

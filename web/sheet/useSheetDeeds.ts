@@ -3,7 +3,9 @@ import { useMemo } from 'react';
 import { redoBatch, undoBatch } from '../../contract/batches';
 import { changePhotograph, type Photograph } from '../../contract/photographs';
 import { bringBackMany, changeSeries, putAsideMany, type Series } from '../../contract/series';
-import { call } from '../app/api';
+import { createTake, removeTake, restoreTake } from '../../contract/takes';
+import type { Treatment } from '../../core/treatment/schema';
+import { call, currentTake } from '../app/api';
 import { tell } from '../app/notices';
 import { keys, useOrderSeries } from '../app/queries';
 import { useDeeds, type Deed } from './deeds';
@@ -17,6 +19,8 @@ export interface SheetDeeds {
   putAside: (photographs: readonly Photograph[]) => void;
   changeSeries: (change: SeriesChange, label: string) => void;
   changePhotograph: (photograph: Photograph, change: PhotographChange) => void;
+  /** Gives a photograph another take, which it is shown by; the name of that deed. */
+  newTake: (photograph: Photograph, treatment: Treatment, name: string) => string;
   /** A change of many that has been begun. */
   remember: (batchId: string, label: string) => void;
   undo: () => void;
@@ -76,6 +80,23 @@ export function useSheetDeeds(series: Series): SheetDeeds {
           call(changePhotograph, { params: { id: photograph.id }, body });
         const label = change.title === undefined ? 'Caption' : 'Title';
         perform({ label: `${label} of ${photograph.title}`, redo: () => put(change), undo: () => put(old) });
+      },
+      newTake: (photograph, treatment, name) => {
+        const of = { params: { id: photograph.id } };
+        const was = currentTake(photograph).id;
+        let made: string | null = null;
+        return perform({
+          label: `${name}: ${photograph.title}`,
+          redo: async () => {
+            // The take that was put aside comes back, and is no third one.
+            if (made !== null) await call(restoreTake, { params: { id: made } });
+            else made = (await call(createTake, { ...of, body: { treatment, name } })).id;
+          },
+          undo: async () => {
+            await call(changePhotograph, { ...of, body: { currentTakeId: was } });
+            await call(removeTake, { params: { id: made! } });
+          },
+        });
       },
       remember: (batchId, label) => {
         const of = { params: { id: batchId } };
