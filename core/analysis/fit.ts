@@ -25,7 +25,7 @@ const ENDS = 0.5;
  */
 const STAYS = { strength: 0.3, end: 2, tint: 2.5 };
 /** What is asked for takes a rendering each time, and is seen, not calculated with. */
-const ROUGHLY = { rounds: 12, enough: 0.01 };
+const ROUGHLY = { rounds: 12, enough: 0.03 };
 /** Half of the squares of two to three units of colour: it does not sit well. */
 const POOR = 3;
 /** Less than this is nothing. */

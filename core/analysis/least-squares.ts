@@ -64,14 +64,29 @@ export async function leastSquares(
   let r = await ask(values);
   let cost = halfSquares(r);
   let damping = 1e-2;
-  for (let round = 0; round < rounds; round++) {
-    // Each value moved a little, inwards where it stands at its upper bound.
+  /** What each value does to each residual: seen by moving it a little, and carried on for some rounds. */
+  let J: number[][] = [];
+  let seen = 0;
+  const look = async () => {
+    // Inwards where a value stands at its upper bound.
     const moves = values.map((v, i) => {
       const by = step * (parameters[i].most - parameters[i].least);
       return v + by <= parameters[i].most ? by : -by;
     });
     const moved = await Promise.all(moves.map((by, i) => ask(values.with(i, values[i] + by))));
-    const J = moved.map((at, i) => at.map((v, k) => (v - r[k]) / moves[i]));
+    J = moved.map((at, i) => at.map((v, k) => (v - r[k]) / moves[i]));
+    seen = 0;
+  };
+  /** What a step has shown about J, for nothing. Source: Broyden, 1965. */
+  const carryOn = (by: readonly number[], change: readonly number[]) => {
+    const length = by.reduce((sum, v) => sum + v * v, 0);
+    if (length === 0) return;
+    const missing = change.map((v, k) => v - by.reduce((sum, b, i) => sum + b * J[i][k], 0));
+    J = J.map((column, i) => column.map((v, k) => v + (missing[k] * by[i]) / length));
+    seen++;
+  };
+  /** A step to where the cost is less, or nothing. */
+  const tryStep = async (): Promise<{ tried: number[]; there: number[]; costThere: number } | null> => {
     const gradient = J.map(column => column.reduce((sum, v, k) => sum + v * r[k], 0));
     // What pushes against a bound stays there.
     const free = values.flatMap((v, i) => {
@@ -79,10 +94,10 @@ export async function leastSquares(
       const isHeld = (v <= least && gradient[i] > 0) || (v >= most && gradient[i] < 0);
       return isHeld ? [] : [i];
     });
-    if (free.length === 0) break;
+    if (free.length === 0) return null;
     const normal = free.map(i => free.map(j => J[i].reduce((sum, v, k) => sum + v * J[j][k], 0)));
-    let isBetter = false;
-    while (!isBetter && damping < 1e8) {
+    const most = seen === 0 ? 1e8 : 1e2;
+    while (damping < most) {
       const damped = normal.map((row, i) => row.map((v, j) => (i === j ? v * (1 + damping) + 1e-12 : v)));
       const by = solvePositive(
         damped,
@@ -94,18 +109,37 @@ export async function leastSquares(
         const tried = clamp(next);
         const there = await ask(tried);
         const costThere = halfSquares(there);
-        if (costThere < cost) {
-          isBetter = true;
-          const gain = cost - costThere;
-          [values, r, cost] = [tried, there, costThere];
-          damping = Math.max(1e-6, damping / 5);
-          if (gain < enough * cost) return { values, cost, asked };
-          break;
-        }
+        if (costThere < cost) return { tried, there, costThere };
       }
       damping *= 5;
     }
-    if (!isBetter) break;
+    return null;
+  };
+
+  await look();
+  for (let round = 0; round < rounds; round++) {
+    const better = await tryStep();
+    if (!better) {
+      // As far as J is known anew there is nothing better.
+      if (seen === 0) break;
+      damping = 1e-2;
+      await look();
+      continue;
+    }
+    const { tried, there, costThere } = better;
+    carryOn(
+      tried.map((v, i) => v - values[i]),
+      there.map((v, k) => v - r[k]),
+    );
+    const gain = (cost - costThere) / cost;
+    [values, r, cost] = [tried, there, costThere];
+    damping = Math.max(1e-6, damping / 5);
+    if (gain < enough && seen === 1) break;
+    if (gain < SLOW || seen >= CARRIED) await look();
   }
   return { values, cost, asked };
 }
+
+/** J is seen anew after so many steps, or when one has brought less than this share. */
+const CARRIED = 4;
+const SLOW = 0.1;

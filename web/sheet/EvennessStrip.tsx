@@ -1,4 +1,4 @@
-import { memo, useState } from 'react';
+import { memo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import type { Evenness, Placed, ToneZone } from '../../core/analysis/evenness';
@@ -190,6 +190,12 @@ export const EvennessStrip = memo(function EvennessStrip({
   const navigate = useNavigate();
   const [shown, setShown] = useState<string | null>(null);
   const bring = useBringTowards(deeds);
+  /** The photograph that is being brought towards the series, unless that was left. */
+  const wanted = useRef<string | null>(null);
+  const close = () => {
+    wanted.current = null;
+    setShown(null);
+  };
   const isBare = data.photographs.map(p => p.bare);
   const byId = new Map(photographs.map(p => [p.id, p]));
   const middle = nearestToMiddle(even);
@@ -263,7 +269,11 @@ export const EvennessStrip = memo(function EvennessStrip({
       </figure>
     );
   };
-  const bringIt = (towards: Towards) => bring.mutate(towards, { onSuccess: () => setShown(null) });
+  const bringIt = (towards: Towards) => {
+    wanted.current = towards.photograph.id;
+    const isWanted = () => wanted.current === towards.photograph.id;
+    bring.mutate({ ...towards, isWanted }, { onSuccess: () => (isWanted() ? close() : undefined) });
+  };
   const photographAt = (i: number) => byId.get(data.photographs[i]?.id ?? '');
   const [fallen, model] = [photographAt(at), photographAt(middle)];
   const fallsAt = at >= 0 ? (even.placed[at]?.falls ?? []) : [];
@@ -290,7 +300,7 @@ export const EvennessStrip = memo(function EvennessStrip({
         </div>
       </div>
       {at >= 0 ? (
-        <Dialog title={`No. ${at + 1} beside the middle of the series`} onClose={() => setShown(null)}>
+        <Dialog title={`No. ${at + 1} beside the middle of the series`} onClose={close}>
           <Pair>
             {figure(
               at,
@@ -303,7 +313,7 @@ export const EvennessStrip = memo(function EvennessStrip({
             {middle >= 0 && middle !== at ? figure(middle, 'nearest to the middle.') : null}
           </Pair>
           <DialogActions>
-            <Button onPress={() => setShown(null)}>Close</Button>
+            <Button onPress={close}>{bring.isPending ? 'Leave it' : 'Close'}</Button>
             <Button onPress={() => void navigate(`/photographs/${data.photographs[at].id}`)}>
               Open it on the Bench
             </Button>

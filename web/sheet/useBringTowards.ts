@@ -36,8 +36,10 @@ async function broughtTowards(towards: Towards): Promise<{ treatment: Treatment;
 export function useBringTowards(deeds: SheetDeeds) {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: async (towards: Towards) => {
+    mutationFn: async ({ isWanted, ...towards }: Towards & { isWanted: () => boolean }) => {
       const { treatment, said } = await broughtTowards(towards);
+      // It was left while it was being fitted.
+      if (!isWanted()) return;
       const { photograph } = towards;
       const id = deeds.newTake(photograph, treatment, NAME);
       tell({ text: said, undo: () => deeds.undoOne(id) });
