@@ -48,8 +48,9 @@ test('a treatment is carried over to a range of four, undone as one, done again,
   // Again, as new takes, a look this time; then one of them is opened and changed by itself.
   await page.getByRole('button', { name: 'Apply a look' }).click();
   const looks = page.getByRole('dialog', { name: 'Apply a look' });
-  await looks.getByRole('button', { name: /Look/ }).click();
-  await page.getByRole('option', { name: 'Harbour cold' }).click();
+  await expect(looks.getByRole('button', { name: 'Lay on' })).toBeDisabled();
+  await looks.getByLabel('Find a look').fill('harb');
+  await looks.getByRole('button', { name: /^Harbour cold/ }).click();
   await looks.getByRole('button', { name: 'Lay on' }).click();
   await expect(bar).toContainText('Harbour cold: done to four photographs.');
   await expect(prints.nth(2)).toContainText('Take B');

@@ -40,14 +40,23 @@ const PLACE = 'step.place';
 
 const isSame = (a: unknown, b: unknown) => a === b || JSON.stringify(a) === JSON.stringify(b);
 
-/** The area that a step lies on, with those that it stands on, without the ids that these have in one treatment. */
-function areaText({ mask }: Step, { masks }: Treatment): string {
-  if (mask === null) return '';
-  const all = standingOn(byId(masks, mask), masks);
-  const places = new Map(all.map((m, i) => [m.id, String(i)]));
-  return JSON.stringify(all, (key, value: unknown) =>
-    (key === 'id' || key === 'mask') && typeof value === 'string' ? (places.get(value) ?? value) : value,
-  );
+/** The area that a step lies on, with those that it stands on. */
+const areasOf = ({ mask }: Step, { masks }: Treatment) =>
+  mask === null ? [] : standingOn(byId(masks, mask), masks);
+
+/** Whether two steps lie on the same area, whatever its ids are in their treatments. */
+function isSameArea(a: Step, inA: Treatment, b: Step, inB: Treatment): boolean {
+  const [one, other] = [areasOf(a, inA), areasOf(b, inB)];
+  if (one.length !== other.length) return false;
+  // Mostly they are the same objects: strokes are long to be written out.
+  if (one.every((mask, i) => mask === other[i])) return true;
+  const text = (all: typeof one) => {
+    const places = new Map(all.map((m, i) => [m.id, String(i)]));
+    return JSON.stringify(all, (key, value: unknown) =>
+      (key === 'id' || key === 'mask') && typeof value === 'string' ? (places.get(value) ?? value) : value,
+    );
+  };
+  return text(one) === text(other);
 }
 
 /** Settings as they are anywhere: a colour table by what it is, not by its id in one treatment. */
@@ -61,7 +70,7 @@ function differing(a: Step, inA: Treatment, b: Step, inB: Treatment): string[] {
   const [before, after] = [settingsOf(a, inA), settingsOf(b, inB)];
   const found = Object.keys(after).filter(key => !isSame(before[key], after[key]));
   for (const key of OWN) if (!isSame(a[key], b[key])) found.push(`step.${key}`);
-  if (areaText(a, inA) !== areaText(b, inB)) found.push(MASK);
+  if (!isSameArea(a, inA, b, inB)) found.push(MASK);
   return found;
 }
 
@@ -175,7 +184,7 @@ function merged(held: Held, here: Treatment, came: Step, laid: Treatment, of: Sh
   const keeps = (key: string) => changed.includes(key);
   const own = Object.fromEntries(Object.entries(held.settings).filter(([key]) => keeps(key)));
   const frame = Object.fromEntries(OWN.filter(key => keeps(`step.${key}`)).map(key => [key, held[key]]));
-  const isAreaKept = keeps(MASK) || areaText(held, here) === areaText(came, laid);
+  const isAreaKept = keeps(MASK) || isSameArea(held, here, came, laid);
   return {
     ...came,
     ...frame,
@@ -309,7 +318,7 @@ export function withStepOf(look: SharedLook, treatment: Treatment, stepId: strin
   const laying = { how: 'added', frame: false, painted: true } as const;
   const { treatment: laid } = layTreatment(bare, partOf(treatment, [stepId]), laying);
   const { look: _, ...now } = laid.steps[0];
-  const kept = areaText(step, treatment) === areaText(old, look.treatment) ? { mask: old.mask } : {};
+  const kept = isSameArea(step, treatment, old, look.treatment) ? { mask: old.mask } : {};
   const made = { ...now, ...kept, id: old.id, group: old.group, stage: old.stage } as Step;
   const { masks, tables } = laid;
   const steps = look.treatment.steps.with(at, made);

@@ -381,6 +381,7 @@ function BenchAtWork({
           onChoose={chooseTray}
           onLamp={setLamp}
           onAdd={add}
+          shared={sharing.ids}
         />
       ) : null}
       {part ? (

@@ -74,6 +74,7 @@ export function LookCard({
   picture,
   treatment,
   isTried,
+  isChosen,
   actions,
   onTry,
   onLay,
@@ -86,23 +87,26 @@ export function LookCard({
   /** The photograph's treatment with it; undefined where it has no room for it. */
   treatment: Treatment | undefined;
   isTried: boolean;
-  actions: readonly { id: LookAction; text: string }[];
-  onTry: (on: boolean) => void;
+  /** Of several one is chosen: whether it is this one. */
+  isChosen?: boolean;
+  actions?: readonly { id: LookAction; text: string }[];
+  onTry?: (on: boolean) => void;
   onLay: () => void;
-  onAction: (action: LookAction) => void;
+  onAction?: (action: LookAction) => void;
 }): ReactNode {
   return (
     <Frame
       data-tried={isTried || undefined}
-      onPointerEnter={() => onTry(true)}
-      onPointerLeave={() => onTry(false)}
+      onPointerEnter={() => onTry?.(true)}
+      onPointerLeave={() => onTry?.(false)}
     >
       <button
         type="button"
         data-look={name}
         aria-label={`${name}, ${says}`}
-        onFocus={() => onTry(true)}
-        onBlur={() => onTry(false)}
+        aria-pressed={isChosen}
+        onFocus={() => onTry?.(true)}
+        onBlur={() => onTry?.(false)}
         onClick={onLay}
       >
         {treatment ? (
@@ -113,16 +117,18 @@ export function LookCard({
         <b>{name}</b>
         <i>{says}</i>
       </button>
-      <Menu
-        label={`More for ${name}`}
-        trigger={
-          <IconButton className="more" aria-label={`More for ${name}`}>
-            <Ellipsis aria-hidden="true" />
-          </IconButton>
-        }
-        sections={[{ entries: [...actions] }]}
-        onAction={action => onAction(action as LookAction)}
-      />
+      {actions ? (
+        <Menu
+          label={`More for ${name}`}
+          trigger={
+            <IconButton className="more" aria-label={`More for ${name}`}>
+              <Ellipsis aria-hidden="true" />
+            </IconButton>
+          }
+          sections={[{ entries: [...actions] }]}
+          onAction={action => onAction?.(action as LookAction)}
+        />
+      ) : null}
     </Frame>
   );
 }

@@ -1,20 +1,20 @@
-import { Ellipsis, Search, X } from 'lucide-react';
-import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import { Ellipsis, X } from 'lucide-react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import styled from 'styled-components';
 import type { Treatment } from '../../core/treatment/schema';
-import { toFollow } from '../../core/treatment/shared';
-import type { SeriesLook } from '../../contract/shared-looks';
 import { layTreatment, type Laid, type Laying } from '../../core/treatment/laying';
 import type { Look } from '../../core/treatment/looks';
-import { starterLooks } from '../../core/treatment/starter-looks';
 import { tell } from '../app/notices';
-import { useLooks, useRemoveLook } from '../app/queries';
+import { useRemoveLook } from '../app/queries';
 import { useKeys } from '../app/useKeys';
-import { fetchAllCarried } from '../engine/carried';
 import type { PictureInfo } from '../engine/tiles';
 import { IconButton } from '../ui/buttons';
 import { Menu } from '../ui/overlays';
+import { Find } from '../ui/find';
 import { Slider } from '../ui/slider';
+import { stepsOf, type ListedLook } from './look-groups';
+import { useLookList } from './useLookList';
+import { LookGrid } from './LookGrid';
 import { HowLaid } from './HowLaid';
 import { LookAsked, type Keeping } from './LookAsked';
 import { LookCard, type LookAction } from './LookCard';
@@ -40,64 +40,6 @@ const Head = styled.div`
     margin-right: auto;
     padding-top: 2px;
   }
-  .find {
-    display: flex;
-    align-items: center;
-    gap: 8px;
-    height: 29px;
-    margin-right: 7px;
-    padding: 0 9px;
-    background: var(--paper-high);
-    border-bottom: 1px solid var(--edge);
-    svg {
-      width: 14px;
-      height: 14px;
-      color: var(--ink-2);
-      flex: none;
-    }
-    input {
-      flex: 1;
-      min-width: 0;
-      border: 0;
-      background: none;
-      outline: none;
-    }
-    &:focus-within {
-      box-shadow: 0 2px 0 var(--lamp-deep);
-    }
-  }
-`;
-
-const Body = styled.div`
-  flex: 1;
-  min-height: 0;
-  overflow: hidden auto;
-  scrollbar-width: thin;
-  padding: 0 16px 14px;
-  h3 {
-    display: flex;
-    justify-content: space-between;
-    align-items: baseline;
-    font-weight: 650;
-    margin: 12px 0 7px;
-  }
-  h3 small {
-    font-size: var(--t-small);
-    font-weight: 400;
-    color: var(--ink-2);
-  }
-  section:first-child h3 {
-    margin-top: 0;
-  }
-  .cards {
-    display: grid;
-    grid-template-columns: repeat(2, minmax(0, 1fr));
-    gap: 8px;
-  }
-  p {
-    color: var(--ink-2);
-    line-height: 1.45;
-  }
 `;
 
 const Foot = styled.div`
@@ -111,19 +53,8 @@ const Foot = styled.div`
 
 /** Where the hand is: nothing is tried before it rests there for a moment. */
 const REST_MS = 20;
-const COLUMNS = 2;
 
-type Shown = Look & {
-  key: string;
-  /** One that is kept, and may be named and put aside. */
-  isKept?: boolean;
-  /** One that the series shares. */
-  shared?: SeriesLook;
-};
-
-const SHARED = 'This series shares';
-
-function actionsOf({ shared, isKept }: Shown): { id: LookAction; text: string }[] {
+function actionsOf({ shared, isKept }: ListedLook): { id: LookAction; text: string }[] {
   return [
     ...(shared || isKept ? [{ id: 'name', text: shared ? 'Name' : 'Name and group' } as const] : []),
     ...(shared
@@ -140,8 +71,6 @@ export interface Tried {
   strength: number;
   treatment: Treatment;
 }
-
-const stepsOf = ({ treatment: { steps } }: Look) => `${steps.length} step${steps.length === 1 ? '' : 's'}`;
 
 /** Looks as small pictures of this photograph: what is pointed at shows in the print, a press lays it on. */
 export function LooksBoard({
@@ -163,7 +92,6 @@ export function LooksBoard({
   onLay: (laid: Laid, name: string) => void;
   onClose: () => void;
 }) {
-  const kept = useLooks();
   const remove = useRemoveLook();
   const [wanted, setWanted] = useState('');
   const [strength, setStrength] = useState(1);
@@ -172,46 +100,9 @@ export function LooksBoard({
   const [keeping, setKeeping] = useState<Keeping | null>(null);
   const { bringIn, write } = useLookFiles();
   const input = useRef<HTMLInputElement>(null);
-  const body = useRef<HTMLDivElement>(null);
   useKeys({ giveUp: onClose });
 
-  const groups = useMemo(() => {
-    const own = (kept.data ?? []).map((l): Shown => ({ ...l, key: l.id, isKept: true }));
-    const shared = sharing.looks.map((l): Shown => ({
-      name: l.name,
-      group: SHARED,
-      treatment: toFollow(l),
-      key: l.id,
-      shared: l,
-    }));
-    const all = [
-      ...shared,
-      ...own,
-      ...starterLooks().map((l): Shown => ({ ...l, key: `starter ${l.name}` })),
-    ];
-    const words = wanted.toLowerCase().split(/\s+/).filter(Boolean);
-    const found = all.filter(({ name, group }) =>
-      words.every(word => `${name} ${group}`.toLowerCase().includes(word)),
-    );
-    const byGroup = new Map<string, Shown[]>();
-    for (const look of found) byGroup.set(look.group, [...(byGroup.get(look.group) ?? []), look]);
-    return byGroup;
-  }, [kept.data, sharing.looks, wanted]);
-
-  // What a look carries is had before it is shown.
-  const [fetched, setFetched] = useState(0);
-  useEffect(() => {
-    let stale = false;
-    const fetchAll = async () => {
-      for (const look of [...(kept.data ?? []), ...sharing.looks]) await fetchAllCarried(look.treatment);
-      if (!stale) setFetched(n => n + 1);
-    };
-    void fetchAll().catch(() => undefined);
-    return () => {
-      stale = true;
-    };
-  }, [kept.data, sharing.looks]);
-
+  const { groups, own, fetched } = useLookList(sharing.looks, wanted);
   const laid = useCallback(
     (look: Look, of: number): Laid =>
       layTreatment(treatment, look.treatment, {
@@ -259,29 +150,18 @@ export function LooksBoard({
       tell({ text: `${look.name} cannot be laid on: ${(error as Error).message}.`, tone: 'problem' });
     }
   };
-  const onKey = (event: KeyboardEvent) => {
-    const by = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: -COLUMNS, ArrowDown: COLUMNS }[event.key];
-    if (!by) return;
-    const all = [...(body.current?.querySelectorAll<HTMLElement>('[data-look]') ?? [])];
-    const i = all.indexOf(event.target as HTMLElement);
-    if (i < 0) return;
-    all[Math.min(all.length - 1, Math.max(0, i + by))].focus();
-    event.preventDefault();
-  };
-
-  const own = kept.data ?? [];
-  const act = (look: Shown, action: LookAction) => {
+  const act = (look: ListedLook, action: LookAction) => {
     if (action === 'name') setKeeping({ do: 'name', look });
     else if (action === 'remake') setKeeping({ do: 'remake', look: look.shared! });
     else if (action === 'share') sharing.bring(look);
     else if (action === 'write') void write([look], look.name);
     else remove.mutate({ id: look.key, name: look.name });
   };
-  const card = (look: Shown) => (
+  const card = (look: ListedLook) => (
     <LookCard
       key={look.key}
       name={look.name}
-      says={look.shared ? `${stepsOf(look)}, ${look.shared.uses} use it` : stepsOf(look)}
+      says={stepsOf(look)}
       picture={picture}
       treatment={small.get(look.key)}
       isTried={look.key === at}
@@ -332,29 +212,9 @@ export function LooksBoard({
             <X aria-hidden="true" />
           </IconButton>
         </div>
-        <label className="find">
-          <Search aria-hidden="true" />
-          <input
-            type="search"
-            aria-label="Find a look"
-            placeholder="Find a look"
-            value={wanted}
-            onChange={event => setWanted(event.target.value)}
-          />
-        </label>
+        <Find label="Find a look" value={wanted} onChange={setWanted} />
       </Head>
-      <Body ref={body} onKeyDown={onKey}>
-        {[...groups].map(([group, looks]) => (
-          <section key={group} aria-label={group}>
-            <h3>
-              {group}
-              {group === SHARED ? <small>of {inSeries} photographs</small> : null}
-            </h3>
-            <div className="cards">{looks.map(card)}</div>
-          </section>
-        ))}
-        {groups.size === 0 ? <p>No look is called that. Fewer letters find more.</p> : null}
-      </Body>
+      <LookGrid groups={groups} columns={2} inSeries={inSeries} card={card} />
       <Foot>
         <Slider
           label="Strength"

@@ -24,6 +24,7 @@ import type { Edits } from '../takes/useEdits';
 /** What the looks of the series and a photograph that uses them have to do with one another. */
 export interface Sharing {
   looks: readonly SeriesLook[];
+  ids: readonly string[];
   /** The look that a step follows; undefined where it follows none of this series. */
   lookOf: (step: Step) => SeriesLook | undefined;
   /** The step as it is here, in its look: all that follow it get it. */
@@ -110,6 +111,7 @@ export function useSharing(seriesId: string, takeId: string, edits: Edits): Shar
 
     return {
       looks,
+      ids: looks.map(l => l.id),
       lookOf: step => find(step.look?.id),
       changeForAll: stepId =>
         attempt(async () => {
@@ -148,7 +150,10 @@ export function useSharing(seriesId: string, takeId: string, edits: Edits): Shar
       remake: (look, stepIds) =>
         attempt(async () => {
           const treatment = asLook(edits.now(), stepIds, look.id);
-          await change(look, treatment, (now, next) => linked(now, inOrder(now, stepIds), next));
+          // What is no more of it here is the photograph's own.
+          await change(look, treatment, (now, next) =>
+            linked(letGo(now, look.id), inOrder(now, stepIds), next),
+          );
         }),
     };
   }, [data, seriesId, takeId, edits, client]);

@@ -300,7 +300,7 @@ export const EvennessStrip = memo(function EvennessStrip({
         </div>
       </div>
       {at >= 0 ? (
-        <Dialog title={`No. ${at + 1} beside the middle of the series`} onClose={close}>
+        <Dialog title={`No. ${at + 1} beside the middle of the series`} wide onClose={close}>
           <Pair>
             {figure(
               at,

@@ -1,27 +1,29 @@
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
-import type { Look } from '../../core/treatment/looks';
-import { toFollow } from '../../core/treatment/shared';
-import { starterLooks } from '../../core/treatment/starter-looks';
 import type { Laying } from '../../core/treatment/laying';
 import { stepKinds, type Kind } from '../../core/steps';
 import type { Batch } from '../../contract/batches';
+import type { SeriesLook } from '../../contract/shared-looks';
 import type { Photograph } from '../../contract/photographs';
 import { getTake } from '../../contract/takes';
 import { call, currentTake } from '../app/api';
 import { tell } from '../app/notices';
-import { useBeginBatch, useLooks, useSharedLooks } from '../app/queries';
+import { useBeginBatch, useSharedLooks } from '../app/queries';
 import { countOf, wordFor } from '../app/words';
 import { HowLaid } from '../laying/HowLaid';
+import { useLookList } from '../laying/useLookList';
 import { Button, Segments } from '../ui/buttons';
 import { Dialog, DialogActions, Picker } from '../ui/overlays';
 import { Slider } from '../ui/slider';
+import { ChooseLook } from './ChooseLook';
 
 const Choices = styled.div`
   display: grid;
   gap: 12px;
   margin-top: 14px;
 `;
+
+const none: readonly SeriesLook[] = [];
 
 /** What is done to the photographs that are chosen. */
 export type Doing = 'carry' | 'look' | 'steps';
@@ -49,17 +51,13 @@ export function LayOnMany({
   onClose: () => void;
 }) {
   const begin = useBeginBatch();
-  const kept = useLooks();
+  const shared = useSharedLooks(seriesId);
+  const [wanted, setWanted] = useState('');
+  const list = useLookList(shared.data ?? none, wanted);
   const treated = photographs.filter(p => currentTake(p).steps.length > 0);
   const [from, setFrom] = useState(() => (treated.find(p => !chosen.includes(p)) ?? treated[0])?.id ?? '');
-  const shared = useSharedLooks(seriesId);
-  const looks = useMemo((): Look[] => {
-    const ofSeries = (shared.data ?? []).map(l => ({ ...l, treatment: toFollow(l) }));
-    return [...ofSeries, ...(kept.data ?? []), ...starterLooks()];
-  }, [shared.data, kept.data]);
-  /** By its place in the list: names may be there twice. */
-  const [look, setLook] = useState('0');
-  const taken = looks[Number(look)] ?? looks[0];
+  const [look, setLook] = useState<string>();
+  const taken = list.all.find(l => l.key === look);
   const kinds = stepKinds.map(k => k.kind);
   const here = kinds.filter(k => chosen.some(p => currentTake(p).steps.includes(k)));
   const [kind, setKind] = useState<Kind>(here[0] ?? kinds[0]);
@@ -77,7 +75,7 @@ export function LayOnMany({
       return begin.mutateAsync({ ...all, label: source!.title, work: { do: 'lay', laying }, treatment });
     }
     if (doing === 'look') {
-      const { name, treatment } = taken;
+      const { name, treatment } = taken!;
       const as = { name, strength };
       return begin.mutateAsync({
         ...all,
@@ -107,9 +105,13 @@ export function LayOnMany({
       onChangeEnd={setStrength}
     />
   );
-  const isReady = doing === 'carry' ? source !== undefined : true;
+  const shownLaying = useMemo(
+    (): Laying => ({ how, frame: false, painted: false, as: { name: 'Look', strength } }),
+    [how, strength],
+  );
+  const isReady = { carry: source !== undefined, look: taken !== undefined, steps: true }[doing];
   return (
-    <Dialog title={titles[doing]} onClose={onClose}>
+    <Dialog title={titles[doing]} wide={doing === 'look'} onClose={onClose}>
       <p>
         To {countOf(chosen.length, 'photograph').toLowerCase()}.
         {doing === 'steps'
@@ -134,14 +136,15 @@ export function LayOnMany({
         ) : null}
         {doing === 'look' ? (
           <>
-            <Picker
-              label="Look"
-              value={look}
-              options={looks.map((l, i) => ({
-                value: String(i),
-                text: i < (shared.data?.length ?? 0) ? `${l.name}, shared` : l.name,
-              }))}
-              onChange={setLook}
+            <ChooseLook
+              list={list}
+              wanted={wanted}
+              onWanted={setWanted}
+              on={chosen[0]}
+              inSeries={photographs.length}
+              laying={shownLaying}
+              chosen={look}
+              onChoose={setLook}
             />
             {strengthen('Strength of the look')}
           </>

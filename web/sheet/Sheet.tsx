@@ -1,5 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { Ellipsis, Plus, Redo2, Undo2 } from 'lucide-react';
+import { Redo2, Undo2 } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import type { Selection } from 'react-aria-components';
 import { useNavigate, useParams } from 'react-router';
@@ -9,19 +9,19 @@ import type { Photograph } from '../../contract/photographs';
 import type { Series } from '../../contract/series';
 import { currentTake, messageOf } from '../app/api';
 import { useEvenness, useSeries } from '../app/queries';
-import { countOf } from '../app/words';
 import { chooseFiles, FileDrop } from '../import/FileDrop';
 import { bringIn } from '../import/imports';
 import { Bar, Crumbs, Push, WallTones } from '../ui/bar';
 import { KeysHelp } from '../ui/keys-help';
-import { Button, IconButton, LinkButton, Segments } from '../ui/buttons';
-import { Menu, Picker } from '../ui/overlays';
+import { IconButton, Segments } from '../ui/buttons';
+import { Picker } from '../ui/overlays';
 import { useKeys } from '../app/useKeys';
 import { Wait } from '../ui/wait';
 import { Contact, sizes, type ThumbSize } from './Contact';
 import { BatchBar } from './BatchBar';
 import { EvennessStrip } from './EvennessStrip';
 import { LayOnMany, type Doing } from './LayOnMany';
+import { SheetActs } from './SheetActs';
 import { useDeeds, useLine } from './deeds';
 import {
   filters,
@@ -63,20 +63,6 @@ const OrderOf = styled.div`
   color: var(--ink-2);
   button {
     color: var(--ink);
-  }
-`;
-
-const Acts = styled.footer`
-  height: 54px;
-  background: var(--paper-high);
-  border-top: 1px solid #c2c2c2;
-  display: flex;
-  align-items: center;
-  padding: 0 26px;
-  gap: 10px;
-  b {
-    font-weight: 650;
-    margin-right: 4px;
   }
 `;
 
@@ -245,88 +231,25 @@ function SheetOf({ series }: { series: Series }) {
       ) : (
         <span />
       )}
-      <Acts>
-        {selected.length ? (
-          <>
-            <b>{selected.length} selected</b>
-            <LinkButton onPress={() => setSelection(new Set())}>Select none</LinkButton>
-            <Push />
-            <Menu
-              label="More for the selected"
-              trigger={
-                <IconButton aria-label="More for the selected">
-                  <Ellipsis aria-hidden="true" />
-                </IconButton>
-              }
-              sections={[
-                {
-                  entries: [
-                    { id: 'steps', text: 'Switch or strengthen steps' },
-                    { id: 'cover', text: 'Make it the cover', disabled: selected.length > 1 },
-                    { id: 'aside', text: 'Put aside', keys: 'Delete' },
-                  ],
-                },
-              ]}
-              onAction={what => {
-                if (what === 'steps') setDoing('steps');
-                else if (what === 'cover') deeds.changeSeries({ coverId: selected[0].id }, 'Cover');
-                else putAside();
-              }}
-            />
-            <Button onPress={() => setDoing('look')}>Apply a look</Button>
-            <Button $ink onPress={() => setDoing('carry')}>
-              Carry a treatment over
-            </Button>
-          </>
-        ) : (
-          <>
-            <span style={{ color: 'var(--ink-2)' }}>
-              {hung.length === 0
-                ? 'Nothing here yet.'
-                : isHung
-                  ? 'Open a photograph with a double click or Enter. Drag to order. Shift takes a range.'
-                  : photographs.length === 0
-                    ? 'Nothing here is so.'
-                    : `${countOf(photographs.length, 'photograph')} of ${hung.length}. They hang as before.`}
-            </span>
-            {photographs.length ? (
-              <LinkButton onPress={() => setSelection(new Set(photographs.map(p => p.id)))}>
-                Select all
-              </LinkButton>
-            ) : null}
-            {!isHung && photographs.length ? <LinkButton onPress={hangSo}>Hang them so</LinkButton> : null}
-            {isHung ? null : (
-              <LinkButton
-                onPress={() => {
-                  setOrder('hung');
-                  setFilter('all');
-                }}
-              >
-                All, as hung
-              </LinkButton>
-            )}
-            <Push />
-            <Button onPress={() => chooseFiles(add)}>
-              <Plus aria-hidden="true" size={15} />
-              Add photographs
-            </Button>
-          </>
-        )}
-        <Button
-          $ink={!selected.length}
-          isDisabled={!photographs.length}
-          onPress={() => {
-            const out = selected.length ? selected : photographs;
-            void navigate(`/series/${series.id}/send-out?takes=${out.map(p => p.currentTakeId).join(',')}`);
-          }}
-        >
-          {selected.length
-            ? `Send out ${countOf(selected.length, 'photograph').toLowerCase()}`
-            : isHung
-              ? 'Send out all'
-              : `Send out ${countOf(photographs.length, 'photograph').toLowerCase()}`}
-        </Button>
-      </Acts>
+      <SheetActs
+        hung={hung}
+        photographs={photographs}
+        selected={selected}
+        isHung={isHung}
+        onSelect={chosen => setSelection(new Set(chosen.map(p => p.id)))}
+        onHangSo={hangSo}
+        onAll={() => {
+          setOrder('hung');
+          setFilter('all');
+        }}
+        onDo={setDoing}
+        onCover={p => deeds.changeSeries({ coverId: p.id }, 'Cover')}
+        onPutAside={putAside}
+        onAdd={() => chooseFiles(add)}
+        onSend={out =>
+          void navigate(`/series/${series.id}/send-out?takes=${out.map(p => p.currentTakeId).join(',')}`)
+        }
+      />
       {doing ? (
         <LayOnMany
           doing={doing}

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { ChevronRight, Ellipsis, Search } from 'lucide-react';
+import { ChevronRight, Ellipsis } from 'lucide-react';
 import { useCallback, useState } from 'react';
 import { KeysHelp } from '../ui/keys-help';
 import { Button as AriaButton, Input, Label, TextField } from 'react-aria-components';
@@ -14,7 +14,9 @@ import { chooseFiles, FileDrop } from '../import/FileDrop';
 import { Bar, Crumbs, Push, WallTones } from '../ui/bar';
 import { Button, IconButton, LinkButton } from '../ui/buttons';
 import { Dialog, DialogActions, Menu } from '../ui/overlays';
+import { Find } from '../ui/find';
 import { Wait } from '../ui/wait';
+import { isFound } from '../app/found';
 import { Stack } from './Stack';
 
 const Room = styled.main`
@@ -161,29 +163,6 @@ const Field = styled(TextField)`
 /** With more series than this they are looked for by name. */
 const MANY = 8;
 
-const Find = styled.label`
-  display: flex;
-  align-items: center;
-  gap: 8px;
-  height: 29px;
-  width: 210px;
-  padding: 0 9px;
-  background: var(--paper-high);
-  border-bottom: 1px solid var(--edge);
-  color: var(--ink-2);
-  input {
-    flex: 1;
-    min-width: 0;
-    border: 0;
-    background: none;
-    outline: none;
-    color: var(--ink);
-  }
-  &:focus-within {
-    box-shadow: 0 2px 0 var(--lamp-deep);
-  }
-`;
-
 const AsideLink = styled(Link)`
   color: var(--ink-2);
   text-decoration: underline;
@@ -248,8 +227,8 @@ export function Shelf() {
   if (shelf.isError) return <Wait problem={messageOf(shelf.error)} />;
   if (!shelf.data) return <Wait />;
   const isLong = shelf.data.length > MANY;
-  const words = isLong ? wanted.toLowerCase().split(/\s+/).filter(Boolean) : [];
-  const found = shelf.data.filter(s => words.every(w => `${s.title} ${s.caption}`.toLowerCase().includes(w)));
+  const looksFor = isLong ? wanted.trim() : '';
+  const found = shelf.data.filter(s => isFound(looksFor, `${s.title} ${s.caption}`));
   const [first, ...others] = found;
   const takeOff = (s: SeriesSummary) => () => remove.mutate({ id: s.id, title: s.title });
 
@@ -258,18 +237,7 @@ export function Shelf() {
       <Bar>
         <Crumbs here="Shelf" />
         <Push />
-        {isLong ? (
-          <Find>
-            <Search aria-hidden="true" size={15} />
-            <input
-              type="search"
-              aria-label="Find a series"
-              placeholder="Find a series"
-              value={wanted}
-              onChange={event => setWanted(event.target.value)}
-            />
-          </Find>
-        ) : null}
+        {isLong ? <Find label="Find a series" value={wanted} onChange={setWanted} width={210} /> : null}
         <AsideLink to="/put-aside">Put aside</AsideLink>
         {health.data?.passphrase ? <LinkButton onPress={() => void signOut()}>Sign out</LinkButton> : null}
         <KeysHelp />
@@ -305,7 +273,7 @@ export function Shelf() {
                 ) : null}
               </First>
             </article>
-          ) : words.length ? (
+          ) : looksFor ? (
             <First style={{ marginTop: 0 }}>
               <h2>Nothing found</h2>
               <p>No series is called that. Fewer letters find more.</p>

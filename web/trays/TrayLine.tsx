@@ -33,6 +33,8 @@ export interface TrayLineProps {
   onCopy: CopySteps;
   onLamp: (lamp: number) => void;
   onAdd: (kind: Kind, stage: Stage) => void;
+  /** The looks that the series shares, by their ids. */
+  shared: readonly string[];
   edits: Edits;
 }
 
@@ -178,6 +180,7 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
                       step={step}
                       picture={picture}
                       upTo={upTo[steps.indexOf(step)]}
+                      held={step.look !== undefined && props.shared.includes(step.look.id)}
                       chosen={step.id === chosen}
                       later={steps.indexOf(step) >= lamp}
                       tabbable={step.id === tabbable}

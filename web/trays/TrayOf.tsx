@@ -12,10 +12,12 @@ export interface TrayFaceProps {
   step: Step;
   picture: PictureInfo;
   upTo: Treatment;
+  /** It follows a look that the series shares. */
+  held: boolean;
 }
 
 /** What a tray shows: the picture after its step, its name and strength. */
-export const TrayFace = memo(function TrayFace({ step, picture, upTo }: TrayFaceProps) {
+export const TrayFace = memo(function TrayFace({ step, picture, upTo, held }: TrayFaceProps) {
   return (
     <>
       <span className="dish">
@@ -23,7 +25,7 @@ export const TrayFace = memo(function TrayFace({ step, picture, upTo }: TrayFace
       </span>
       <span className="name">
         <span>
-          {step.look ? <Link2 aria-label="Held by a shared look" /> : null}
+          {held ? <Link2 aria-label="Held by a shared look" /> : null}
           {step.name || wordFor(step.kind)}
         </span>
         <span>{step.enabled ? `${Math.round(step.strength * 100)}%` : 'Off'}</span>

@@ -191,6 +191,9 @@ const Sheet = styled(Modal)`
   border-radius: var(--r-field);
   box-shadow: var(--shade-float);
   width: min(480px, calc(100vw - 48px));
+  &[data-wide] {
+    width: min(620px, calc(100vw - 48px));
+  }
   max-height: calc(100vh - 48px);
   overflow: auto;
   padding: 22px 24px;
@@ -208,10 +211,12 @@ const Sheet = styled(Modal)`
 /** A question or a form over the screen. Without `onClose` it must be answered. */
 export function Dialog({
   title,
+  wide,
   children,
   onClose,
 }: {
   title: string;
+  wide?: boolean;
   children: ReactNode;
   onClose?: () => void;
 }) {
@@ -222,7 +227,7 @@ export function Dialog({
       isKeyboardDismissDisabled={!onClose}
       onOpenChange={open => !open && onClose?.()}
     >
-      <Sheet>
+      <Sheet data-wide={wide || undefined}>
         <AriaDialog style={{ outline: 'none' }}>
           <Heading slot="title">{title}</Heading>
           {children}

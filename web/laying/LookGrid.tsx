@@ -1,0 +1,74 @@
+import { useRef, type KeyboardEvent, type ReactNode } from 'react';
+import styled from 'styled-components';
+import { SHARED, type ListedLook } from './look-groups';
+
+const Body = styled.div<{ $columns: number }>`
+  flex: 1;
+  min-height: 0;
+  overflow: hidden auto;
+  scrollbar-width: thin;
+  padding: 0 16px 14px;
+  h3 {
+    display: flex;
+    justify-content: space-between;
+    align-items: baseline;
+    font-weight: 650;
+    margin: 12px 0 7px;
+  }
+  h3 small {
+    font-size: var(--t-small);
+    font-weight: 400;
+    color: var(--ink-2);
+  }
+  section:first-child h3 {
+    margin-top: 0;
+  }
+  .cards {
+    display: grid;
+    grid-template-columns: repeat(${p => p.$columns}, minmax(0, 1fr));
+    gap: 8px;
+  }
+  p {
+    color: var(--ink-2);
+    line-height: 1.45;
+  }
+`;
+
+/** Cards of looks under the names of their groups; arrows go from one to the next. */
+export function LookGrid({
+  groups,
+  columns,
+  inSeries,
+  card,
+}: {
+  groups: ReadonlyMap<string, ListedLook[]>;
+  columns: number;
+  /** How many photographs the series has. */
+  inSeries: number;
+  card: (look: ListedLook) => ReactNode;
+}) {
+  const body = useRef<HTMLDivElement>(null);
+  const onKey = (event: KeyboardEvent) => {
+    const by = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: -columns, ArrowDown: columns }[event.key];
+    if (!by) return;
+    const all = [...(body.current?.querySelectorAll<HTMLElement>('[data-look]') ?? [])];
+    const i = all.indexOf(event.target as HTMLElement);
+    if (i < 0) return;
+    all[Math.min(all.length - 1, Math.max(0, i + by))].focus();
+    event.preventDefault();
+  };
+  return (
+    <Body ref={body} $columns={columns} onKeyDown={onKey}>
+      {[...groups].map(([group, looks]) => (
+        <section key={group} aria-label={group}>
+          <h3>
+            {group}
+            {group === SHARED ? <small>of {inSeries} photographs</small> : null}
+          </h3>
+          <div className="cards">{looks.map(card)}</div>
+        </section>
+      ))}
+      {groups.size === 0 ? <p>No look is called that. Fewer letters find more.</p> : null}
+    </Body>
+  );
+}
