@@ -41,11 +41,14 @@ export function HeldBy({ step, sharing }: { step: Step; sharing: Sharing }) {
   if (!look || !step.look) return null;
   const { changed, revision } = step.look;
   const isBehind = revision < look.revision;
-  const says = isBehind
-    ? 'As it was before it was changed.'
-    : changed.length
-      ? `Changed here: ${changedInWords(changed)}.`
-      : 'What you change here stays here.';
+  const underway = sharing.underway?.lookId === look.id ? sharing.underway : null;
+  const says = underway
+    ? `${underway.done} of ${underway.of} have followed …`
+    : isBehind
+      ? 'As it was before it was changed.'
+      : changed.length
+        ? `Changed here: ${changedInWords(changed)}.`
+        : 'What you change here stays here.';
   return (
     // Always of one height: nothing moves under the hand when something is changed.
     <Lines role="note" aria-label={`Held by ${look.name}`}>
@@ -73,7 +76,7 @@ export function HeldBy({ step, sharing }: { step: Step; sharing: Sharing }) {
       <span className="here" title={says}>
         {says}
       </span>
-      {isBehind ? (
+      {underway ? null : isBehind ? (
         <LinkButton onPress={() => sharing.follow(look)}>Follow it</LinkButton>
       ) : changed.length ? (
         <LinkButton onPress={() => sharing.changeForAll(step.id)}>Change it for all</LinkButton>

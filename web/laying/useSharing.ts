@@ -1,5 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { useEffect, useMemo, useRef } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { getBatch } from '../../contract/batches';
 import { changeSharedLook, shareLook, type SeriesLook } from '../../contract/shared-looks';
 import type { Look } from '../../core/treatment/looks';
@@ -21,10 +21,18 @@ import { countOf } from '../app/words';
 import { sendCarried } from '../engine/carried';
 import type { Edits } from '../takes/useEdits';
 
+export interface Underway {
+  lookId: string;
+  done: number;
+  of: number;
+}
+
 /** What the looks of the series and a photograph that uses them have to do with one another. */
 export interface Sharing {
   looks: readonly SeriesLook[];
   ids: readonly string[];
+  /** The look that is being brought to what follows it, and how far that is; null where none is. */
+  underway: Underway | null;
   /** The look that a step follows; undefined where it follows none of this series. */
   lookOf: (step: Step) => SeriesLook | undefined;
   /** The step as it is here, in its look: all that follow it get it. */
@@ -48,7 +56,10 @@ export interface Sharing {
 const AGAIN_MS = 400;
 
 /** How many of the takes that follow a look have been changed, once all are through, and what went wrong. */
-async function followed(batchId: string): Promise<{ done: number; problem: string | null }> {
+async function followed(
+  batchId: string,
+  onProgress: (done: number, of: number) => void,
+): Promise<{ done: number; problem: string | null }> {
   for (;;) {
     const { state, items } = await call(getBatch, { params: { id: batchId } });
     if (state !== 'running') {
@@ -57,6 +68,7 @@ async function followed(batchId: string): Promise<{ done: number; problem: strin
         problem: items.find(i => i.state === 'failed')?.problem ?? null,
       };
     }
+    onProgress(items.filter(i => i.state !== 'waiting').length, items.length);
     await new Promise(done => setTimeout(done, AGAIN_MS));
   }
 }
@@ -65,6 +77,7 @@ async function followed(batchId: string): Promise<{ done: number; problem: strin
 export function useSharing(seriesId: string, takeId: string, edits: Edits): Sharing {
   const client = useQueryClient();
   const { data } = useSharedLooks(seriesId);
+  const [underway, setUnderway] = useState<Underway | null>(null);
   // A take that has been left is not changed from here any more: it follows as all others do.
   const isHere = useRef(true);
   useEffect(() => {
@@ -95,7 +108,12 @@ export function useSharing(seriesId: string, takeId: string, edits: Edits): Shar
       const before = edits.now();
       if (isOurs) edits.commit(here(before, next), `${look.name} for all`);
       const after = edits.now();
-      const others = batchId === null ? { done: 0, problem: null } : await followed(batchId);
+      const onProgress = (done: number, of: number) =>
+        isHere.current ? setUnderway({ lookId: look.id, done, of }) : undefined;
+      const others =
+        batchId === null
+          ? { done: 0, problem: null }
+          : await followed(batchId, onProgress).finally(() => setUnderway(null));
       const back = () =>
         change(next, look.treatment, (now, old) =>
           // Where nothing was done since, all is as it was, also what had been changed here.
@@ -111,6 +129,7 @@ export function useSharing(seriesId: string, takeId: string, edits: Edits): Shar
 
     return {
       looks,
+      underway,
       ids: looks.map(l => l.id),
       lookOf: step => find(step.look?.id),
       changeForAll: stepId =>
@@ -156,7 +175,7 @@ export function useSharing(seriesId: string, takeId: string, edits: Edits): Shar
           );
         }),
     };
-  }, [data, seriesId, takeId, edits, client]);
+  }, [data, underway, seriesId, takeId, edits, client]);
 }
 
 /** Ids of steps in the order of the treatment, as a look made of them has them. */
