@@ -3,6 +3,7 @@ import { png8 } from '../server/testing/pictures';
 import { expect, test } from './app';
 import type { App } from '../server/testing/running';
 import { colourAt, pictureOn, settled } from './picture';
+import { type } from './work';
 
 /** A photograph in a series of its own, opened on the Bench. */
 async function open(page: Page, app: App, width = 900, height = 600) {
@@ -206,4 +207,38 @@ test('details show the SHA-256 of the original', async ({ page, app }) => {
   await expect(page.getByRole('dialog').getByText(sha256)).toBeVisible();
   await page.keyboard.press('Escape');
   await expect(page.getByRole('dialog')).toHaveCount(0);
+});
+
+test('the bare photograph is shown as long as it is held, or from one click to the next', async ({
+  page,
+  app,
+}) => {
+  await open(page, app);
+  await add(page, 'Tone', 'Light');
+  await type(page, 'Exposure', '1.5');
+  const at = async () => colourAt(await pictureOn(page), 0.5, 0.5)[0];
+  await settled(page);
+  const treated = await at();
+  const bare = page.getByRole('button', { name: 'Bare' });
+  const label = page.getByRole('status').filter({ hasText: 'shows the treatment again' });
+
+  await bare.click();
+  await expect(label).toBeVisible();
+  await expect.poll(at).toBeLessThan(treated - 20);
+  await page.keyboard.press('b');
+  await expect(label).toHaveCount(0);
+  await expect.poll(at).toBe(treated);
+
+  await page.keyboard.down('b');
+  await expect.poll(at).toBeLessThan(treated - 20);
+  await page.waitForTimeout(400);
+  await page.keyboard.up('b');
+  await expect.poll(at).toBe(treated);
+
+  // Work on the treatment ends it, so that what is done is seen.
+  await page.keyboard.press('b');
+  await expect(bare).toHaveAttribute('aria-pressed', 'true');
+  await type(page, 'Exposure', '0.5');
+  await expect(bare).toHaveAttribute('aria-pressed', 'false');
+  await expect(label).toHaveCount(0);
 });

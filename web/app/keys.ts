@@ -17,7 +17,12 @@ const define = <N extends string>(list: Record<N, Key>): Record<N, Key> => list;
 
 export const keys = define({
   help: { where: 'everywhere', written: '`?`', does: 'shows this list', press: ['?'] },
-  bare: { where: 'Bench', written: 'hold `B`', does: 'shows the bare photograph', press: ['B'] },
+  bare: {
+    where: 'Bench',
+    written: '`B`, or hold it',
+    does: 'shows the bare photograph until it is pressed again, or as long as it is held',
+    press: ['B'],
+  },
   fit: { where: 'Bench', written: '`F`', does: 'fits the picture', press: ['F'] },
   natural: { where: 'Bench', written: '`N`', does: 'natural size, 1:1', press: ['N'] },
   undo: {

@@ -39,6 +39,7 @@ import { Refused } from '../takes/Refused';
 import { SavingMark } from '../takes/SavingMark';
 import { openSession, type TakeSession } from '../takes/session';
 import { Strip } from './Strip';
+import { useBare } from './useBare';
 import { useBeside } from './useBeside';
 import { Takes } from '../takes/Takes';
 import { TrayLine } from '../trays/TrayLine';
@@ -186,7 +187,7 @@ function BenchAtWork({
   const onLine = looksAlike(deferred, treatment) ? deferred : treatment;
   const { edits, chosen, choose } = useEdits(session);
   const [lampAt, setLampAt] = useState<number | null>(null);
-  const [bareHeld, setBareHeld] = useState(false);
+  const { bare, press } = useBare(session);
   const [details, setDetails] = useState(false);
   const [framingOpen, setFramingOpen] = useState(false);
   const [looksOpen, setLooksOpen] = useState(false);
@@ -276,7 +277,7 @@ function BenchAtWork({
     carryOver,
     undo: () => step('undo'),
     redo: () => step('redo'),
-    bare: { hold: () => setBareHeld(true), release: () => setBareHeld(false) },
+    bare: { hold: press.begin, release: press.end },
   });
 
   const changeSeries = useChangeSeries();
@@ -319,11 +320,7 @@ function BenchAtWork({
         <Button aria-pressed={looksOpen} onPress={toggleLooks}>
           Looks
         </Button>
-        <Button
-          aria-pressed={bareHeld}
-          onPressStart={() => setBareHeld(true)}
-          onPressEnd={() => setBareHeld(false)}
-        >
+        <Button aria-pressed={bare !== 'no'} onPressStart={press.begin} onPressEnd={press.end}>
           Bare
         </Button>
         <span style={{ display: 'flex' }}>
@@ -357,7 +354,7 @@ function BenchAtWork({
         edits={edits}
         chosen={chosen}
         lamp={lamp}
-        bareHeld={bareHeld}
+        bare={bare}
         framingOpen={framingOpen}
         setFramingOpen={setFramingOpen}
         looksOpen={looksOpen}

@@ -20,6 +20,8 @@ import { PaintBar } from '../areas/PaintBar';
 import { ShapeHandles } from '../areas/ShapeHandles';
 import { usePainting } from '../areas/usePainting';
 import type { Sharing } from '../laying/useSharing';
+import { BareLabel } from './BareLabel';
+import type { Bare } from './useBare';
 import { StepPanel } from '../panel/StepPanel';
 import type { Hold } from '../controls/tools';
 import { CropOverlay } from '../frame/CropOverlay';
@@ -81,7 +83,8 @@ export interface WorkplaceProps {
   chosen: string | null;
   /** How many steps are lit. */
   lamp: number;
-  bareHeld: boolean;
+  /** The bare photograph is shown: held, or until it is pressed again. */
+  bare: Bare;
   framingOpen: boolean;
   setFramingOpen: (open: boolean) => void;
   looksOpen: boolean;
@@ -107,7 +110,7 @@ export function Workplace({
   edits,
   chosen,
   lamp,
-  bareHeld,
+  bare: isBare,
   framingOpen,
   setFramingOpen,
   looksOpen,
@@ -155,7 +158,7 @@ export function Workplace({
   // The picture does not wait for the panel while a control moves.
   const ahead = useRef<((of: Treatment) => Treatment) | null>(null);
   useLayoutEffect(() => {
-    ahead.current = bareHeld || framing.open || tried ? null : look;
+    ahead.current = isBare !== 'no' || framing.open || tried ? null : look;
   });
   const follow = useMemo(
     () => ({
@@ -197,7 +200,7 @@ export function Workplace({
         <PictureView
           picture={picture}
           title={title}
-          treatment={bareHeld ? bareInFrame : (tried?.treatment ?? looked)}
+          treatment={isBare !== 'no' ? bareInFrame : (tried?.treatment ?? looked)}
           follow={follow}
           beside={beside}
           small={pictureAddress(session.state().take, 480)}
@@ -209,7 +212,15 @@ export function Workplace({
                 : (picking.tool ?? painting.pictureTool ?? pull.tool)
           }
           colouredMarked={area !== null && painting.colouredMarked}
-          bar={tried ? <TryingLabel tried={tried} /> : working ? <PaintBar painting={painting} /> : undefined}
+          bar={
+            tried ? (
+              <TryingLabel tried={tried} />
+            ) : isBare === 'kept' ? (
+              <BareLabel />
+            ) : working ? (
+              <PaintBar painting={painting} />
+            ) : undefined
+          }
         >
           {onWall => (
             <>

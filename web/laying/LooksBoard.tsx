@@ -212,7 +212,9 @@ export function LooksBoard({
             <X aria-hidden="true" />
           </IconButton>
         </div>
-        <Find label="Find a look" value={wanted} onChange={setWanted} />
+        <div style={{ marginRight: 7 }}>
+          <Find label="Find a look" value={wanted} onChange={setWanted} />
+        </div>
       </Head>
       <LookGrid groups={groups} columns={2} inSeries={inSeries} card={card} />
       <Foot>
