@@ -113,6 +113,8 @@ test('from files to a toned print: bring in, treat, reload, undo, send out', asy
   await page.keyboard.down('b');
   const held = await pictureOn(page);
   expect(colourAt(held, 0.3, 0.8)).toEqual(colourAt(bare, 0.3, 0.8));
+  // Longer than a click.
+  await page.waitForTimeout(350);
   await page.keyboard.up('b');
   expect((await pictureOn(page)).data.equals(toned.data)).toBe(true);
 
