@@ -76,6 +76,8 @@ describe('following a shared look', () => {
         expect(JSON.stringify([own, next])).toBe(before);
         expect(parseTreatment(JSON.parse(JSON.stringify(followed)))).toEqual(followed);
         expect(following(followed, next)).toEqual(followed);
+        // To follow is no change of one's own.
+        expect(withOwnChanges(own, followed)).toBe(followed);
         for (const held of heldBy(followed, ID)) expect(held.look.revision).toBe(2);
       }),
       runs,

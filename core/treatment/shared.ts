@@ -74,6 +74,10 @@ function differing(a: Step, inA: Treatment, b: Step, inB: Treatment): string[] {
   return found;
 }
 
+/** Whether a step follows a look as it did: what follows it otherwise than before was given or taken on purpose. */
+const followsAsBefore = (step: Step, was: Step | undefined) =>
+  step.look !== undefined && isSame(step.look, was?.look);
+
 /**
  * Notes at steps that follow a look what an edit changed of them: that stays as it is here. The same treatment where nothing
  * is to be noted.
@@ -84,13 +88,12 @@ export function withOwnChanges(before: Treatment, after: Treatment): Treatment {
   const noted = new Map<Step, string[]>();
   for (const step of after.steps) {
     const was = old.get(step.id);
-    // What now follows otherwise than before was given or taken on purpose.
-    if (!step.look || !was || !isSame(step.look, was.look)) continue;
+    if (!followsAsBefore(step, was)) continue;
     const isUntouched = was === step && after.masks === before.masks;
-    if (!isUntouched) noted.set(step, differing(was, before, step, after));
+    if (!isUntouched) noted.set(step, differing(was!, before, step, after));
   }
   for (const id of looksOf(after)) {
-    const there = heldBy(after, id).filter(s => old.get(s.id)?.look?.id === id);
+    const there = heldBy(after, id).filter(s => followsAsBefore(s, old.get(s.id)));
     const came = before.steps.filter(s => there.some(t => t.id === s.id));
     there.forEach((step, i) => {
       const isMoved = came[i].id !== step.id || old.get(step.id)!.stage !== step.stage;
