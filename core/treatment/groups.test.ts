@@ -53,7 +53,8 @@ describe('groups', () => {
     expect(strengthenGroup(t, 'c', 0.2)).toBe(t);
     expect(ungroup(t, 'b').groups).toEqual([]);
     expect(removeStep(t, 'a').groups).toEqual([]);
-    expect(removeStep(t, 'a').steps[0].group).toBe(null);
+    // Whoever is left alone is laid on as before.
+    expect(removeStep(t, 'a').steps[0]).toMatchObject({ id: 'b', group: null, strength: 0.4 });
   });
   it('that earlier treatments name alone are read, and called by their names', () => {
     const read = (more: object) =>

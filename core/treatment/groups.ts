@@ -27,7 +27,15 @@ export const groupOf = (treatment: Treatment, id: string | null): StepGroup | un
 const runWith = (treatment: Treatment, id: string): Run | undefined =>
   runsOf(treatment.steps).find(r => r.steps.some(s => s.id === id));
 
-/** Without groups that no step stands in any more, and with no group of one. */
+/** A step at a share of its strength; one that follows a shared look keeps it from then on. */
+export function strengthened(step: Step, share: number): Step {
+  const { look } = step;
+  if (share === 1) return step;
+  const own = look && { ...look, changed: [...new Set([...look.changed, 'step.strength'])].toSorted() };
+  return { ...step, strength: step.strength * share, ...(own && { look: own }) };
+}
+
+/** Without groups that no step stands in any more, and with no group of one: its step takes the strength on itself. */
 export function tidyGroups(treatment: Treatment): Treatment {
   const alone = new Set(
     runsOf(treatment.steps)
@@ -35,7 +43,9 @@ export function tidyGroups(treatment: Treatment): Treatment {
       .map(r => r.steps[0]),
   );
   const steps = alone.size
-    ? treatment.steps.map(s => (alone.has(s) ? { ...s, group: null } : s))
+    ? treatment.steps.map(s =>
+        alone.has(s) ? strengthened({ ...s, group: null }, groupOf(treatment, s.group)?.strength ?? 1) : s,
+      )
     : treatment.steps;
   const used = new Set(steps.map(s => s.group));
   if (!alone.size && treatment.groups.every(g => used.has(g.id))) return treatment;

@@ -5,7 +5,7 @@ import type { Mask } from '../masks/mask';
 import { onOthers, kindOfPart } from '../masks/parts';
 import { standingOn } from '../masks/standing';
 import type { Reference } from '../settings/fields';
-import { runsOf } from './groups';
+import { runsOf, strengthened } from './groups';
 import { MOST_MASKS, MOST_STEPS, type Step, type StepGroup, type Treatment } from './schema';
 
 /** A treatment, or some steps of it, taken from one photograph and laid on another. */
@@ -98,14 +98,6 @@ const keepsWhole = (steps: readonly Step[]): readonly Step[] => {
   const last = steps.findLastIndex(s => stepKind(s.kind)?.leavesGrey?.(s.settings) && s.mask === null);
   return last < steps.length - 1 ? steps.slice(last + 1) : steps;
 };
-
-/** A step at a share of its strength; one that follows a shared look keeps it from then on. */
-function strengthened(step: Step, share: number): Step {
-  const { look } = step;
-  if (share === 1) return step;
-  const own = look && { ...look, changed: [...new Set([...look.changed, 'step.strength'])].toSorted() };
-  return { ...step, strength: step.strength * share, ...(own && { look: own }) };
-}
 
 /** Steps under one name and strength: those after a conversion, or all where nothing comes after it. */
 function asGroup(

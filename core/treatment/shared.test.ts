@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { anyTreatment } from '../testing/arbitraries';
 import { picture, read, rendered } from '../testing/pictures';
 import { changeSetting, changeStep, copyStep, nudgeStep, removeStep } from './edit';
+import { tidyGroups } from './groups';
 import { layTreatment } from './laying';
 import { bareTreatment, parseTreatment, type Step, type Treatment } from './schema';
 import {
@@ -27,7 +28,7 @@ import {
 const ID = 'look';
 const source = picture(16, 11);
 const codesOf = (treatment: Treatment) => rendered(treatment, source, { pixels: 1 }).codes;
-const runs = { numRuns: 60 };
+const runs = { numRuns: 80 };
 
 const lookOf = (treatment: Treatment, before: SharedLook | null = null): SharedLook => ({
   id: ID,
@@ -117,7 +118,7 @@ describe('following a shared look', () => {
   it('leaves steps that do not follow it as and where they are', () => {
     fc.assert(
       fc.property(anyTreatment({ most: 4 }), looks(), someEdits, (onto, look, there) => {
-        const start = laidOn(onto, look);
+        const start = tidyGroups(laidOn(onto, look));
         const followed = following(start, lookOf(edited(look.treatment, there), look));
         const own = ({ steps }: Treatment) => loose(steps).filter(s => !s.look);
         expect(own(followed)).toEqual(own(start));

@@ -2,7 +2,7 @@ import { stages } from '../steps/define';
 import { byId } from '../masks/mask';
 import { standingOn } from '../masks/standing';
 import { freshId } from './edit';
-import { tidyGroups } from './groups';
+import { groupBetween, tidyGroups } from './groups';
 import { layTreatment, partOf } from './laying';
 import { MOST_STEPS, type Step, type StepLook, type Treatment } from './schema';
 
@@ -214,6 +214,18 @@ function refilled(steps: readonly Step[], isSlot: (s: Step) => boolean, fill: re
   return last ? out : [...out, ...rest];
 }
 
+/** Steps of a look that have come between two of one group stand in it: it is not broken apart by them. */
+function inGroupsAbout(steps: readonly Step[], came: ReadonlySet<string>): Step[] {
+  const isLoose = (s: Step) => s.group === null && came.has(s.id);
+  const out: Step[] = [];
+  steps.forEach((step, i) => {
+    const after = isLoose(step) ? steps.slice(i).find(s => !isLoose(s)) : undefined;
+    const group = after ? groupBetween(out.at(-1), after) : null;
+    out.push(group === null ? step : ({ ...step, group } as Step));
+  });
+  return out;
+}
+
 /** Without areas and tables that only steps of earlier on stood on. */
 function withoutLeft(treatment: Treatment, before: Treatment, of: readonly Step[]): Treatment {
   const { steps, masks } = treatment;
@@ -298,9 +310,10 @@ export function following(treatment: Treatment, look: SharedLook): Treatment {
       return now === undefined ? [s] : now ? [now] : [];
     }),
   );
+  const settledSteps = inGroupsAbout(steps, new Set(fill.map(s => s.id)));
   if (steps.length > MOST_STEPS) throw new RangeError(`more than ${MOST_STEPS} steps`);
   const { masks, tables } = laid;
-  return tidyGroups(withoutLeft({ ...treatment, steps, masks, tables }, treatment, all));
+  return tidyGroups(withoutLeft({ ...treatment, steps: settledSteps, masks, tables }, treatment, all));
 }
 
 /** A step as its look has it, with nothing changed here. */
