@@ -73,7 +73,7 @@ function withoutEmptyGroups(treatment: Treatment): Treatment {
 }
 
 /** Ids that are free: `s4`, `s5`, … */
-function freshIds(prefix: string, taken: readonly string[]): () => string {
+export function freshIds(prefix: string, taken: readonly string[]): () => string {
   const used = new Set(taken);
   let n = taken.length;
   return () => {

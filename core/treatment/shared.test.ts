@@ -6,22 +6,10 @@ import { changeSetting, changeStep, copyStep, nudgeStep, removeStep } from './ed
 import { tidyGroups } from './groups';
 import { layTreatment } from './laying';
 import { bareTreatment, parseTreatment, type Step, type Treatment } from './schema';
-import {
-  asLook,
-  asShared,
-  following,
-  followingByKind,
-  followingOnly,
-  heldBy,
-  letGo,
-  linked,
-  looksOf,
-  nextRevision,
-  toFollow,
-  withOwnChanges,
-  withStepOf,
-  type SharedLook,
-} from './shared';
+import { asShared, following } from './following';
+import { asLook, nextRevision, withStepOf } from './look-making';
+import { followingByKind, withOwnChanges } from './own-changes';
+import { followingOnly, heldBy, letGo, linked, looksOf, toFollow, type SharedLook } from './shared';
 
 /** Looks that a series shares: what follows them, and what stays as it was made here. */
 
@@ -103,7 +91,7 @@ describe('following a shared look', () => {
   it('comes back when the look is changed back', () => {
     fc.assert(
       fc.property(anyTreatment({ most: 3 }), looks(), someEdits, (onto, look, there) => {
-        const start = laidOn(onto, look);
+        const start = tidyGroups(laidOn(onto, look));
         const next = lookOf(edited(look.treatment, there), look);
         const followed = following(start, next);
         fc.pre(heldBy(followed, ID).length > 0 || heldBy(start, ID).length === 0);
@@ -224,6 +212,18 @@ it('that is laid on at half strength follows, but for that strength', () => {
   expect(half.treatment.steps[0]).toMatchObject({ strength: 0.5, look: { changed: ['step.strength'] } });
   const next = lookOf(read([{ ...look.treatment.steps[0], strength: 0.9, settings: { hue: 60 } }]), look);
   expect(following(half.treatment, next).steps[0]).toMatchObject({ strength: 0.5, settings: { hue: 60 } });
+});
+
+it('that is laid on at half strength brings new steps at half strength', () => {
+  const look = lookOf(sepia);
+  const as = { name: 'Half', strength: 0.5 };
+  const laying = { how: 'added', frame: false, painted: true, as } as const;
+  const half = layTreatment(bareTreatment(), toFollow(look), laying).treatment;
+  const more = read([...look.treatment.steps, { kind: 'grain' }]);
+  const followed = following(half, lookOf(more, look));
+  const anew = layTreatment(bareTreatment(), toFollow(lookOf(more, look)), laying).treatment;
+  expect(followed.steps.map(s => s.kind)).toEqual(['mono', 'split-tone', 'vignette', 'grain']);
+  expect(codesOf(followed)).toEqual(codesOf(anew));
 });
 
 it('is followed by what was made like it before, but for what differs', () => {

@@ -1,7 +1,7 @@
 import { changeSharedLook, listSharedLooks, shareLook } from '../../contract/shared-looks';
 import { asLookHas } from '../../core/treatment/looks';
 import type { Treatment } from '../../core/treatment/schema';
-import { nextRevision } from '../../core/treatment/shared';
+import { nextRevision } from '../../core/treatment/look-making';
 import { keepAllCarried } from '../data/carried';
 import { KeptLook } from '../data/models';
 import { takesFollowing, usesOfLooks } from '../data/shared-looks';

@@ -1,5 +1,6 @@
 import { withWork } from '../../core/treatment/batch';
-import { following, withOwnChanges } from '../../core/treatment/shared';
+import { following } from '../../core/treatment/following';
+import { withOwnChanges } from '../../core/treatment/own-changes';
 import type { Treatment } from '../../core/treatment/schema';
 import { randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';

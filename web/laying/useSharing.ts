@@ -4,16 +4,9 @@ import { getBatch } from '../../contract/batches';
 import { changeSharedLook, shareLook, type SeriesLook } from '../../contract/shared-looks';
 import type { Look } from '../../core/treatment/looks';
 import type { Step, Treatment } from '../../core/treatment/schema';
-import {
-  asLook,
-  asShared,
-  following,
-  followingOnly,
-  letGo,
-  linked,
-  withRevision,
-  withStepOf,
-} from '../../core/treatment/shared';
+import { asShared, following } from '../../core/treatment/following';
+import { asLook, withStepOf } from '../../core/treatment/look-making';
+import { followingOnly, letGo, linked, withRevision } from '../../core/treatment/shared';
 import { call } from '../app/api';
 import { tell } from '../app/notices';
 import { useSharedLooks } from '../app/queries';
