@@ -46,6 +46,15 @@ async function type(page: Page, name: string | RegExp, value: string) {
   await box.press('Enter');
 }
 
+/** Shares the treatment at hand as a look, on the board that is left open. */
+async function share(page: Page) {
+  await page.keyboard.press('l');
+  await board(page).getByRole('button', { name: 'More for looks' }).click();
+  await page.getByRole('menuitem', { name: 'Share this treatment in the series' }).click();
+  await page.getByRole('textbox', { name: 'Name' }).fill('Dusk brown');
+  await page.getByRole('button', { name: 'Keep it' }).click();
+}
+
 test('is changed at one photograph, followed by the others, each keeping what it changed itself', async ({
   page,
   app,
@@ -53,11 +62,7 @@ test('is changed at one photograph, followed by the others, each keeping what it
   const { photographs } = await seriesOf(app);
   const [first, second, third] = photographs;
   await open(page, app, first);
-  await page.keyboard.press('l');
-  await board(page).getByRole('button', { name: 'More for looks' }).click();
-  await page.getByRole('menuitem', { name: 'Share this treatment in the series' }).click();
-  await page.getByRole('textbox', { name: 'Name' }).fill('Dusk brown');
-  await page.getByRole('button', { name: 'Keep it' }).click();
+  await share(page);
   await expect(board(page).locator('[data-look="Dusk brown"]')).toContainText('2 steps, 1 use it');
 
   for (const photograph of [second, third]) {
@@ -99,11 +104,7 @@ test('is taken as it is shared, followed again after an undo, and let go of', as
   const { seriesId, photographs } = await seriesOf(app);
   const [first] = photographs;
   await open(page, app, first);
-  await page.keyboard.press('l');
-  await board(page).getByRole('button', { name: 'More for looks' }).click();
-  await page.getByRole('menuitem', { name: 'Share this treatment in the series' }).click();
-  await page.getByRole('textbox', { name: 'Name' }).fill('Dusk brown');
-  await page.getByRole('button', { name: 'Keep it' }).click();
+  await share(page);
   await page.locator('[data-tray]').first().click();
   await type(page, /^Hue/, '90');
   await held(page).getByRole('button', { name: 'More for Dusk brown' }).click();

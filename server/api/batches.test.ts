@@ -2,10 +2,11 @@ import { randomUUID } from 'node:crypto';
 import request from 'supertest';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Batch as BatchView } from '../../contract/batches';
+import type { Photograph as Photo } from '../../contract/photographs';
 import { parseTreatment } from '../../core/treatment/schema';
 import { Batch, BatchItem, Take } from '../data/models';
 import { workOnBatch, workOnBatches } from '../jobs/batch';
-import { png8 } from '../testing/pictures';
+import { batchOver, seriesOf as manyIn } from '../testing/many';
 import { testServer, type TestServer } from '../testing/server';
 
 let server: TestServer;
@@ -16,20 +17,9 @@ beforeAll(async () => {
 afterAll(() => server.close());
 const http = () => request(server.app);
 
-interface Photo {
-  id: string;
-  currentTakeId: string;
-  takes: { id: string; letter: string; name: string }[];
-}
+const seriesOf = (count: number) => manyIn(server.app, count);
+const over = (id: string) => batchOver(server.app, id);
 
-async function seriesOf(count: number): Promise<{ id: string; photographs: Photo[] }> {
-  const { id } = (await http().post('/api/series').send({ title: 'Many' })).body as { id: string };
-  for (let i = 0; i < count; i++) {
-    const file = await png8(20, 14, () => [90, 120, 60 + i]);
-    await http().post(`/api/series/${id}/photographs`).attach('file', file, `p${i}.png`);
-  }
-  return (await http().get(`/api/series/${id}`)).body as { id: string; photographs: Photo[] };
-}
 const treatment = {
   format: 'lampwash-treatment',
   version: 1,
@@ -46,14 +36,6 @@ const lay = (series: { id: string; photographs: Photo[] }, more: object = {}) =>
       treatment,
       ...more,
     });
-async function over(id: string): Promise<BatchView> {
-  for (let i = 0; i < 400; i++) {
-    const batch = (await http().get(`/api/batches/${id}`)).body as BatchView;
-    if (batch.state !== 'running') return batch;
-    await new Promise(done => setTimeout(done, 25));
-  }
-  throw new Error('never over');
-}
 const photoOf = async (id: string) => (await http().get(`/api/photographs/${id}`)).body as Photo;
 const kindsOf = async (photograph: { id: string }) => {
   const { currentTakeId } = await photoOf(photograph.id);

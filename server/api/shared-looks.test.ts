@@ -5,7 +5,7 @@ import type { SeriesLook } from '../../contract/shared-looks';
 import { toFollow } from '../../core/treatment/shared';
 import type { Treatment } from '../../core/treatment/schema';
 import { workOnBatches } from '../jobs/batch';
-import { png8 } from '../testing/pictures';
+import { batchOver, seriesOf as manyIn } from '../testing/many';
 import { testServer, type TestServer } from '../testing/server';
 
 /** Looks that a series shares, followed by the takes that use them. */
@@ -18,18 +18,8 @@ beforeAll(async () => {
 afterAll(() => server.close());
 const http = () => request(server.app);
 
-interface Photo {
-  id: string;
-  currentTakeId: string;
-}
-async function seriesOf(count: number): Promise<{ id: string; photographs: Photo[] }> {
-  const { id } = (await http().post('/api/series').send({ title: 'Shared' })).body as { id: string };
-  for (let i = 0; i < count; i++) {
-    const file = await png8(20, 14, () => [90, 120, 60 + i]);
-    await http().post(`/api/series/${id}/photographs`).attach('file', file, `p${i}.png`);
-  }
-  return (await http().get(`/api/series/${id}`)).body as { id: string; photographs: Photo[] };
-}
+const seriesOf = (count: number) => manyIn(server.app, count);
+const over = (id: string) => batchOver(server.app, id);
 const treatmentOf = (steps: object[]) => ({ format: 'lampwash-treatment', version: 1, steps });
 const brown = treatmentOf([{ kind: 'mono' }, { kind: 'tint', settings: { hue: 35 } }, { kind: 'grain' }]);
 const share = async (seriesId: string, treatment: object = brown) =>
@@ -50,14 +40,6 @@ const change = (look: SeriesLook, treatment: object, more: object = {}) =>
   http()
     .put(`/api/shared-looks/${look.id}`)
     .send({ revision: look.revision, treatment, ...more });
-async function over(id: string): Promise<Batch> {
-  for (let i = 0; i < 400; i++) {
-    const batch = (await http().get(`/api/batches/${id}`)).body as Batch;
-    if (batch.state !== 'running') return batch;
-    await new Promise(done => setTimeout(done, 25));
-  }
-  throw new Error('never over');
-}
 const withHue = ({ treatment }: SeriesLook, hue: number) => ({
   ...treatment,
   steps: treatment.steps.map(s => (s.kind === 'tint' ? { ...s, settings: { ...s.settings, hue } } : s)),
@@ -145,7 +127,7 @@ describe('a look that a series shares', () => {
     expect((await change(look, brown)).status).toBe(404);
     expect(await hue(id)).toBe(35);
     const aside = (await http().get('/api/put-aside')).body as { name: string; within: string }[];
-    expect(aside).toContainEqual(expect.objectContaining({ name: 'Brown', within: 'Shared' }));
+    expect(aside).toContainEqual(expect.objectContaining({ name: 'Brown', within: 'Many' }));
     await http().post(`/api/looks/${look.id}/restore`);
     expect((await shared(series.id)).map(l => l.uses)).toEqual([1]);
   });

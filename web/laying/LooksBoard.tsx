@@ -12,7 +12,7 @@ import { IconButton } from '../ui/buttons';
 import { Menu } from '../ui/overlays';
 import { Find } from '../ui/find';
 import { Slider } from '../ui/slider';
-import { stepsOf, type ListedLook } from './look-groups';
+import { madeOf, stepsOf, type ListedLook } from './look-groups';
 import { useLookList } from './useLookList';
 import { LookGrid } from './LookGrid';
 import { HowLaid } from './HowLaid';
@@ -113,18 +113,11 @@ export function LooksBoard({
       }),
     [treatment, how],
   );
-  const small = useMemo(() => {
-    const made = new Map<string, Treatment>();
-    for (const look of [...groups.values()].flat()) {
-      try {
-        made.set(look.key, laid(look, 1).treatment);
-      } catch {
-        // There is no room for its steps; said when it is taken.
-      }
-    }
-    return made;
+  const small = useMemo(
+    () => madeOf(groups, look => laid(look, 1).treatment),
     // eslint-disable-next-line react-hooks/exhaustive-deps -- what was fetched is shown as well
-  }, [groups, laid, fetched]);
+    [groups, laid, fetched],
+  );
 
   const tried = [...groups.values()].flat().find(l => l.key === at);
   useEffect(() => {

@@ -1,26 +1,10 @@
-import styled from 'styled-components';
-import { WallLabel } from '../print/labels';
+import { HangingLabel } from '../print/labels';
 import type { Tried } from './LooksBoard';
-
-const Label = styled(WallLabel)`
-  left: 31px;
-  gap: 12px;
-  padding: 0 12px;
-  b {
-    font-weight: 650;
-  }
-  kbd {
-    font: 500 var(--t-small) var(--sans);
-    border: 1px solid #a8a8a8;
-    border-radius: 3px;
-    padding: 0 5px;
-  }
-`;
 
 /** Says on the wall what is being tried. */
 export function TryingLabel({ tried: { name, strength } }: { tried: Tried }) {
   return (
-    <Label role="status">
+    <HangingLabel>
       <b>Trying</b>
       <span>
         {name}
@@ -28,6 +12,6 @@ export function TryingLabel({ tried: { name, strength } }: { tried: Tried }) {
       </span>
       <kbd>Enter</kbd>
       <span>or a press lays it on</span>
-    </Label>
+    </HangingLabel>
   );
 }

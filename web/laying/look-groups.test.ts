@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest';
 import { bareTreatment } from '../../core/treatment/schema';
 import { read } from '../../core/testing/pictures';
-import { grouped, stepsOf, type ListedLook } from './look-groups';
+import { grouped, madeOf, stepsOf, type ListedLook } from './look-groups';
 
 const look = (name: string, group: string, more: Partial<ListedLook> = {}): ListedLook => ({
   key: name,
@@ -17,6 +17,19 @@ it('looks stand under their groups, both in the order in which they come', () =>
     ['Cold', 'a,c'],
     ['Warm', 'b'],
   ]);
+});
+
+it('a look that there is no room for is left out, and anything else that goes wrong is told', () => {
+  const groups = grouped([look('a', 'Cold'), look('full', 'Cold')]);
+  const lay = ({ name, treatment }: ListedLook) => {
+    if (name === 'full') throw new RangeError('more than 200 steps');
+    return treatment;
+  };
+  expect([...madeOf(groups, lay).keys()]).toEqual(['a']);
+  const wrong = () => {
+    throw new TypeError('wrong');
+  };
+  expect(() => madeOf(groups, wrong)).toThrow('wrong');
 });
 
 it('a look says how many steps it has, and how many use it where it is shared', () => {

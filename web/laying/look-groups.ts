@@ -1,5 +1,6 @@
 import type { SeriesLook } from '../../contract/shared-looks';
 import type { Look } from '../../core/treatment/looks';
+import type { Treatment } from '../../core/treatment/schema';
 
 /** The looks that there are to choose from: those of the series, one's own, the starter set. */
 
@@ -24,4 +25,20 @@ export function grouped(looks: readonly ListedLook[]): Map<string, ListedLook[]>
 export function stepsOf({ treatment: { steps }, shared }: ListedLook): string {
   const count = `${steps.length} step${steps.length === 1 ? '' : 's'}`;
   return shared ? `${count}, ${shared.uses} use it` : count;
+}
+
+/** What each look would make of a treatment; none for one that there is no room for, which is said when it is taken. */
+export function madeOf(
+  groups: ReadonlyMap<string, readonly ListedLook[]>,
+  lay: (look: ListedLook) => Treatment,
+): Map<string, Treatment> {
+  const made = new Map<string, Treatment>();
+  for (const look of [...groups.values()].flat()) {
+    try {
+      made.set(look.key, lay(look));
+    } catch (error) {
+      if (!(error instanceof RangeError)) throw error;
+    }
+  }
+  return made;
 }

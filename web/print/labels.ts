@@ -12,3 +12,19 @@ export const WallLabel = styled.div`
   box-shadow: var(--shade-label);
   white-space: nowrap;
 `;
+
+/** Says what hangs on the wall in place of the treated photograph, and which key goes on from there. */
+export const HangingLabel = styled(WallLabel).attrs({ role: 'status' })`
+  left: 31px;
+  gap: 12px;
+  padding: 0 12px;
+  b {
+    font-weight: 650;
+  }
+  kbd {
+    font: 500 var(--t-small) var(--sans);
+    border: 1px solid #a8a8a8;
+    border-radius: 3px;
+    padding: 0 5px;
+  }
+`;

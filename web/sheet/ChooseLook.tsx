@@ -6,7 +6,7 @@ import { getTake } from '../../contract/takes';
 import { layTreatment, type Laying } from '../../core/treatment/laying';
 import type { Treatment } from '../../core/treatment/schema';
 import { call, currentTake } from '../app/api';
-import { stepsOf, type ListedLook } from '../laying/look-groups';
+import { madeOf, stepsOf, type ListedLook } from '../laying/look-groups';
 import type { useLookList } from '../laying/useLookList';
 import { LookCard } from '../laying/LookCard';
 import { LookGrid } from '../laying/LookGrid';
@@ -51,18 +51,14 @@ export function ChooseLook({
   const [at, setAt] = useState<string | null>(null);
   const { id, width, height, grey, damage } = on;
   const picture = useMemo(() => ({ id, width, height, grey, damage }), [id, width, height, grey, damage]);
-  const small = useMemo(() => {
-    const made = new Map<string, Treatment>();
-    for (const look of data ? [...groups.values()].flat() : []) {
-      try {
-        made.set(look.key, layTreatment(data!.treatment, look.treatment, laying).treatment);
-      } catch {
-        // There is no room for its steps there; the job says so of each.
-      }
-    }
-    return made;
+  const small = useMemo(
+    () =>
+      data
+        ? madeOf(groups, look => layTreatment(data.treatment, look.treatment, laying).treatment)
+        : new Map<string, Treatment>(),
     // eslint-disable-next-line react-hooks/exhaustive-deps -- what was fetched is shown as well
-  }, [groups, data, laying, fetched]);
+    [groups, data, laying, fetched],
+  );
   const card = (look: ListedLook) => (
     <LookCard
       key={look.key}
