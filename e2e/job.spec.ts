@@ -46,7 +46,7 @@ test('from files to a toned print: bring in, treat, reload, undo, send out', asy
     await p3Profile(),
   );
   const chooser = page.waitForEvent('filechooser');
-  await page.getByRole('contentinfo').getByRole('button', { name: 'Add photographs' }).click();
+  await page.getByRole('button', { name: 'Add photographs' }).click();
   await (
     await chooser
   ).setFiles([
@@ -59,7 +59,7 @@ test('from files to a toned print: bring in, treat, reload, undo, send out', asy
   await expect(slip.getByText('Two photographs brought in, one file not')).toBeVisible();
   faults.length = 0; // the browser notes the refusal of the broken file
   await slip.getByRole('button', { name: 'Close' }).click();
-  await expect(page.getByRole('row', { name: /^(?!Add)/ })).toHaveCount(2);
+  await expect(page.getByRole('row')).toHaveCount(2);
 
   // The turned photograph is upright, and its Display P3 colours are those of sRGB.
   await page.getByRole('row', { name: 'Turned' }).dblclick();

@@ -220,7 +220,7 @@ test('a long series shows what is in sight, in its shapes, and goes on as it is 
   await expect(page.getByRole('row', { name: 'Print 80', exact: true })).toBeVisible();
   await expect(page.getByRole('row', { name: 'Print 1', exact: true })).toHaveCount(0);
   await page.keyboard.press('Control+a');
-  await expect(page.getByText('80 selected')).toBeVisible();
+  await expect(page.getByText('80 selected', { exact: true })).toBeVisible();
 });
 
 test('the cover is chosen on the Bench as well', async ({ page, app }) => {

@@ -1,4 +1,3 @@
-import { Plus } from 'lucide-react';
 import { useMemo } from 'react';
 import {
   Button as AriaButton,
@@ -36,9 +35,11 @@ const GAP = { across: 18, down: 14 };
 /** A print grows by so much where the room is not filled. */
 const GROWS = 1.35;
 
-/** A print of the series, or the place to add more. */
-type Entry = { id: string; photograph: Photograph; number: number } | { id: typeof ADD };
-const ADD = 'add';
+interface Entry {
+  id: string;
+  photograph: Photograph;
+  number: number;
+}
 
 const Grid = styled(GridList<Entry>)`
   height: 100%;
@@ -135,33 +136,6 @@ const Tick = styled(Checkbox)`
   }
 `;
 
-const Add = styled(GridListItem)`
-  margin-top: 2px;
-  height: calc(100% - ${LABEL}px);
-  border: 1px dashed currentColor;
-  border-radius: 2px;
-  color: var(--wall-ink);
-  display: grid;
-  place-items: center;
-  align-content: center;
-  gap: 6px;
-  font-weight: 500;
-  cursor: default;
-  outline: none;
-  > div {
-    display: grid;
-    justify-items: center;
-    gap: 6px;
-  }
-  &[data-hovered] {
-    border-style: solid;
-  }
-  &[data-focus-visible] {
-    outline: 2px solid var(--wall-ink);
-    outline-offset: 3px;
-  }
-`;
-
 /** Where a dragged print would land: a line between two prints. */
 const Mark = styled(DropIndicator)`
   height: 100%;
@@ -183,7 +157,7 @@ function PrintOf({
   number,
   edge,
   mayMove,
-}: Exclude<Entry, { id: typeof ADD }> & { edge: 160 | 480 | 960; mayMove: boolean }) {
+}: Entry & { edge: 160 | 480 | 960; mayMove: boolean }) {
   const take = currentTake(p);
   return (
     <Print id={p.id} textValue={p.title}>
@@ -231,7 +205,6 @@ export interface ContactProps {
   onSelect: (selection: Selection) => void;
   onOpen: (id: string) => void;
   onOrder: (ids: string[]) => void;
-  onAdd: () => void;
 }
 
 /** The prints of a series: selected, opened, and hung in another order by drag or keys. Only those in sight are there. */
@@ -252,7 +225,7 @@ export function Contact(props: ContactProps) {
   // Kept as they are while nothing of theirs changes, so that they are not built again.
   const entries = useMemo((): Entry[] => {
     const numbers = new Map(hung.map((p, i) => [p.id, i + 1]));
-    return [...photographs.map(p => ({ id: p.id, photograph: p, number: numbers.get(p.id)! })), { id: ADD }];
+    return photographs.map(p => ({ id: p.id, photograph: p, number: numbers.get(p.id)! }));
   }, [photographs, hung]);
 
   const { dragAndDropHooks } = useDragAndDrop({
@@ -263,12 +236,9 @@ export function Contact(props: ContactProps) {
     onReorder: ({ keys, target }) => {
       const moved = photographs.filter(p => keys.has(p.id)).map(p => p.id);
       const rest = photographs.filter(p => !keys.has(p.id)).map(p => p.id);
-      const at =
-        target.key === ADD
-          ? rest.length
-          : rest.indexOf(String(target.key)) + (target.dropPosition === 'after' ? 1 : 0);
+      const at = rest.indexOf(String(target.key)) + (target.dropPosition === 'after' ? 1 : 0);
       rest.splice(at, 0, ...moved);
-      if (moved.length) props.onOrder(rest);
+      props.onOrder(rest);
     },
   });
 
@@ -279,29 +249,15 @@ export function Contact(props: ContactProps) {
         layout="grid"
         selectionMode="multiple"
         selectionBehavior="replace"
-        disabledBehavior="selection"
-        disabledKeys={disabled}
         selectedKeys={props.selection}
         onSelectionChange={props.onSelect}
-        onAction={id => (id === ADD ? props.onAdd() : props.onOpen(String(id)))}
+        onAction={id => props.onOpen(String(id))}
         dragAndDropHooks={dragAndDropHooks}
         dependencies={[size, mayMove]}
         items={entries}
       >
-        {entry =>
-          'photograph' in entry ? (
-            <PrintOf {...entry} edge={edge} mayMove={mayMove} />
-          ) : (
-            <Add id={ADD} textValue="Add photographs">
-              <Plus aria-hidden="true" size={18} />
-              Add photographs
-            </Add>
-          )
-        }
+        {entry => <PrintOf {...entry} edge={edge} mayMove={mayMove} />}
       </Grid>
     </Virtualizer>
   );
 }
-
-/** The place to add more is no print. */
-const disabled = [ADD];

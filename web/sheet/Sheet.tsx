@@ -51,9 +51,6 @@ const Table = styled.main`
   padding: 10px 8px 0 26px;
   min-height: 0;
   grid-template-rows: minmax(0, 1fr);
-  > section {
-    margin-top: 14px;
-  }
 `;
 
 const OrderOf = styled.div`
@@ -203,7 +200,7 @@ function SheetOf({ series }: { series: Series }) {
         <WallTones />
       </Bar>
       <Table>
-        <SeriesPaper series={series} selected={selected} deeds={deeds} />
+        <SeriesPaper series={series} selected={selected} deeds={deeds} onAdd={() => chooseFiles(add)} />
         <Contact
           hung={hung}
           photographs={photographs}
@@ -213,7 +210,6 @@ function SheetOf({ series }: { series: Series }) {
           onSelect={setSelection}
           onOpen={id => void navigate(`/photographs/${id}`)}
           onOrder={deeds.order}
-          onAdd={() => chooseFiles(add)}
         />
       </Table>
       {measured && hung.some(isTreated) ? (
@@ -245,7 +241,6 @@ function SheetOf({ series }: { series: Series }) {
         onDo={setDoing}
         onCover={p => deeds.changeSeries({ coverId: p.id }, 'Cover')}
         onPutAside={putAside}
-        onAdd={() => chooseFiles(add)}
         onSend={out =>
           void navigate(`/series/${series.id}/send-out?takes=${out.map(p => p.currentTakeId).join(',')}`)
         }

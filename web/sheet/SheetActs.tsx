@@ -1,4 +1,4 @@
-import { Ellipsis, Plus } from 'lucide-react';
+import { Ellipsis } from 'lucide-react';
 import styled from 'styled-components';
 import type { Photograph } from '../../contract/photographs';
 import { countOf } from '../app/words';
@@ -33,7 +33,6 @@ export function SheetActs({
   onDo,
   onCover,
   onPutAside,
-  onAdd,
   onSend,
 }: {
   hung: readonly Photograph[];
@@ -50,7 +49,6 @@ export function SheetActs({
   onDo: (doing: Doing) => void;
   onCover: (photograph: Photograph) => void;
   onPutAside: () => void;
-  onAdd: () => void;
   onSend: (photographs: readonly Photograph[]) => void;
 }) {
   const out = selected.length ? selected : isHung ? hung : photographs;
@@ -105,10 +103,6 @@ export function SheetActs({
           {!isHung && photographs.length ? <LinkButton onPress={onHangSo}>Hang them so</LinkButton> : null}
           {isHung ? null : <LinkButton onPress={onAll}>All, as hung</LinkButton>}
           <Push />
-          <Button onPress={onAdd}>
-            <Plus aria-hidden="true" size={15} />
-            Add photographs
-          </Button>
         </>
       )}
       <Button $ink={!selected.length} isDisabled={!photographs.length} onPress={() => onSend(out)}>
