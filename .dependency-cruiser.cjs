@@ -24,6 +24,7 @@ const levels = [
     'web/engine',
     'web/takes',
     'web/print',
+    'web/compare',
     'web/controls',
     'web/tools',
     'web/areas',

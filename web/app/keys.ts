@@ -23,6 +23,29 @@ export const keys = define({
     does: 'shows the bare photograph until it is pressed again, or as long as it is held',
     press: ['B'],
   },
+  half: {
+    where: 'Bench',
+    written: '`H`, or hold it',
+    does: 'compares half and half: bare on one side of the line, treated on the other, or what is chosen there',
+    press: ['H'],
+  },
+  side: {
+    where: 'Bench',
+    written: '`S`, or hold it',
+    does: 'compares side by side',
+    press: ['S'],
+  },
+  turn: {
+    where: 'Bench, comparing',
+    written: '`Shift H`',
+    does: 'lays the two the other way',
+    press: ['Shift+H'],
+  },
+  partingLine: {
+    where: 'line between halves',
+    written: 'drag, arrows (with `Shift` far), double click or `Enter`',
+    does: 'moves it; lays it the other way',
+  },
   fit: { where: 'Bench', written: '`F`', does: 'fits the picture', press: ['F'] },
   natural: { where: 'Bench', written: '`N`', does: 'natural size, 1:1', press: ['N'] },
   undo: {
@@ -45,7 +68,7 @@ export const keys = define({
     does: 'copies the whole treatment; on the tray line the chosen step, or the range',
   },
   layOn: { where: 'Bench', written: '`Ctrl V`', does: 'lays on what was copied' },
-  lost: { where: 'Bench', written: '`H`', does: 'marks what is lost to black and to white', press: ['H'] },
+  lost: { where: 'Bench', written: '`M`', does: 'marks what is lost to black and to white', press: ['M'] },
   zoomIn: { where: 'the picture', written: '`+`, wheel', does: 'zooms in', press: ['+', '='] },
   zoomOut: { where: 'the picture', written: '`-`, wheel', does: 'zooms out', press: ['-'] },
   movePicture: {

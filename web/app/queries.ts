@@ -35,6 +35,7 @@ export const keys = {
   shelf: ['series'] as const,
   series: (id: string) => ['series', id] as const,
   photograph: (id: string) => ['photograph', id] as const,
+  take: (id: string) => ['take', id] as const,
   tables: ['tables'] as const,
   pigments: ['pigments'] as const,
   looks: ['looks'] as const,

@@ -54,7 +54,8 @@ export function BrushCursor({
     const follow = (event: PointerEvent) => {
       const box = wall.getBoundingClientRect();
       const over =
-        event.target instanceof HTMLElement && event.target.closest('[data-stage-of-picture]') !== null;
+        event.target instanceof HTMLElement &&
+        event.target.closest('[data-stage-of-picture]:not([data-on-other])') !== null;
       element.style.visibility = over ? 'visible' : 'hidden';
       element.style.left = `${event.clientX - box.left}px`;
       element.style.top = `${event.clientY - box.top}px`;

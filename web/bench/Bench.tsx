@@ -27,9 +27,11 @@ import { onReturn } from '../app/away';
 import { holds } from '../app/outdated';
 import { tell } from '../app/notices';
 import { keys, useChangePhotograph, useChangeSeries, usePhotograph, useSeries } from '../app/queries';
-import { Bar, Crumbs, Push, WallTones } from '../ui/bar';
+import { Bar, Crumbs, Push } from '../ui/bar';
 import { Button, IconButton } from '../ui/buttons';
 import { Wait } from '../ui/wait';
+import { CompareButtons } from '../compare/CompareButtons';
+import { useCompare } from '../compare/useCompare';
 import { Conflict } from '../takes/Conflict';
 import type { Beside } from '../engine/client';
 import { Details } from './Details';
@@ -39,7 +41,6 @@ import { Refused } from '../takes/Refused';
 import { SavingMark } from '../takes/SavingMark';
 import { openSession, type TakeSession } from '../takes/session';
 import { Strip } from './Strip';
-import { useBare } from './useBare';
 import { useBeside } from './useBeside';
 import { Takes } from '../takes/Takes';
 import { TrayLine } from '../trays/TrayLine';
@@ -187,7 +188,7 @@ function BenchAtWork({
   const onLine = looksAlike(deferred, treatment) ? deferred : treatment;
   const { edits, chosen, choose } = useEdits(session);
   const [lampAt, setLampAt] = useState<number | null>(null);
-  const { bare, press } = useBare(session);
+  const compare = useCompare(session, photograph.takes);
   const [details, setDetails] = useState(false);
   const [framingOpen, setFramingOpen] = useState(false);
   const [looksOpen, setLooksOpen] = useState(false);
@@ -277,7 +278,6 @@ function BenchAtWork({
     carryOver,
     undo: () => step('undo'),
     redo: () => step('redo'),
-    bare: { hold: press.begin, release: press.end },
   });
 
   const changeSeries = useChangeSeries();
@@ -320,9 +320,7 @@ function BenchAtWork({
         <Button aria-pressed={looksOpen} onPress={toggleLooks}>
           Looks
         </Button>
-        <Button aria-pressed={bare !== 'no'} onPressStart={press.begin} onPressEnd={press.end}>
-          Bare
-        </Button>
+        <CompareButtons compare={compare} />
         <span style={{ display: 'flex' }}>
           <IconButton
             aria-label={undo === null ? 'Undo' : `Undo: ${undo}`}
@@ -339,7 +337,6 @@ function BenchAtWork({
             <Redo2 aria-hidden="true" />
           </IconButton>
         </span>
-        <WallTones />
         <Button $ink onPress={() => void sendOut()}>
           Send out
         </Button>
@@ -354,7 +351,7 @@ function BenchAtWork({
         edits={edits}
         chosen={chosen}
         lamp={lamp}
-        bare={bare}
+        compare={compare}
         framingOpen={framingOpen}
         setFramingOpen={setFramingOpen}
         looksOpen={looksOpen}

@@ -20,8 +20,10 @@ import { PaintBar } from '../areas/PaintBar';
 import { ShapeHandles } from '../areas/ShapeHandles';
 import { usePainting } from '../areas/usePainting';
 import type { Sharing } from '../laying/useSharing';
-import { BareLabel } from './BareLabel';
-import type { Bare } from './useBare';
+import { nameOf, overlaid, treatmentOf, type Shelf } from '../compare/against';
+import { BareLabel } from '../compare/BareLabel';
+import { SideLabels } from '../compare/SideLabel';
+import type { Compare } from '../compare/useCompare';
 import { StepPanel } from '../panel/StepPanel';
 import type { Hold } from '../controls/tools';
 import { CropOverlay } from '../frame/CropOverlay';
@@ -38,7 +40,7 @@ import { StepHandles } from '../tools/StepHandles';
 import { LooksBoard, type Tried } from '../laying/LooksBoard';
 import { TryingLabel } from '../laying/TryingLabel';
 import { nameOfStep, settingOf, type Edits, type StepAction } from '../takes/useEdits';
-import { PictureView } from '../print/PictureView';
+import { PictureView, type Other } from '../print/PictureView';
 
 /** Where the picture hangs, and what is laid over it. */
 const Place = styled.div`
@@ -83,8 +85,7 @@ export interface WorkplaceProps {
   chosen: string | null;
   /** How many steps are lit. */
   lamp: number;
-  /** The bare photograph is shown: held, or until it is pressed again. */
-  bare: Bare;
+  compare: Compare;
   framingOpen: boolean;
   setFramingOpen: (open: boolean) => void;
   looksOpen: boolean;
@@ -110,7 +111,7 @@ export function Workplace({
   edits,
   chosen,
   lamp,
-  bare: isBare,
+  compare,
   framingOpen,
   setFramingOpen,
   looksOpen,
@@ -154,11 +155,36 @@ export function Workplace({
       return made;
     };
   }, [chosen, held, litOf, lookedAt]);
-  const looked = framing.open ? framing.shown : look(treatment);
+  const isBare = compare.way === 'bare';
+  const way = compare.way === 'half' || compare.way === 'side' ? compare.way : null;
+  const isCompared = way !== null && !framing.open;
+  const { past } = session.moments;
+  const before = past.at(-1)?.treatment ?? null;
+  const shelf = useMemo(
+    (): Shelf => ({
+      now: lit,
+      whole: treatment,
+      chosen,
+      before,
+      takes: compare.takes,
+      letters: compare.letters,
+      take: session.state().take.id,
+    }),
+    [lit, treatment, chosen, before, compare.takes, compare.letters, session],
+  );
+  /** Which of two is the picture that is worked on. */
+  const own: 0 | 1 = compare.sides[0].what === 'now' ? 0 : 1;
+  const isOwn = compare.sides[own].what === 'now';
+  const given = useMemo(() => treatmentOf(compare.sides[own], shelf), [compare.sides, own, shelf]);
+  const looked = framing.open ? framing.shown : isCompared && !isOwn ? (given ?? lit) : look(treatment);
+  const theirs = useMemo(() => {
+    const of = treatmentOf(compare.sides[1 - own], shelf);
+    return of && way === 'half' ? overlaid(of, shelf.now) : of;
+  }, [compare.sides, own, shelf, way]);
   // The picture does not wait for the panel while a control moves.
   const ahead = useRef<((of: Treatment) => Treatment) | null>(null);
   useLayoutEffect(() => {
-    ahead.current = isBare !== 'no' || framing.open || tried ? null : look;
+    ahead.current = isBare || framing.open || tried || (isCompared && !isOwn) ? null : look;
   });
   const follow = useMemo(
     () => ({
@@ -194,20 +220,35 @@ export function Workplace({
   const openBoard = useCallback(() => setBoardOpen(true), []);
   const Board = boardOpen && step ? boards[step.kind] : undefined;
   const working = area !== null && !framing.open && !looksOpen;
+  const isTreatedSeen = !isBare && (!isCompared || isOwn);
+  const other: Other | null =
+    isCompared && theirs
+      ? {
+          treatment: theirs,
+          title: `${title}: ${nameOf(compare.sides[1 - own], shelf)}`,
+          beside: compare.sides[1 - own].what === 'take' ? 'there' : 'was',
+          own,
+          split: { way, down: compare.down, line: compare.line },
+          onLine: compare.setLine,
+          onTurn: compare.setDown,
+          labels: (seen, down) => <SideLabels compare={compare} shelf={shelf} seen={seen} down={down} />,
+        }
+      : null;
   return (
     <>
       <Place>
         <PictureView
           picture={picture}
           title={title}
-          treatment={isBare !== 'no' ? bareInFrame : (tried?.treatment ?? looked)}
+          treatment={isBare ? bareInFrame : (tried?.treatment ?? looked)}
+          other={other}
           follow={follow}
           beside={beside}
           small={pictureAddress(session.state().take, 480)}
           tool={
             framing.open
               ? framing.tool
-              : looksOpen
+              : looksOpen || (isCompared && !isOwn)
                 ? null
                 : (picking.tool ?? painting.pictureTool ?? pull.tool)
           }
@@ -215,7 +256,7 @@ export function Workplace({
           bar={
             tried ? (
               <TryingLabel tried={tried} />
-            ) : isBare === 'kept' ? (
+            ) : isBare && compare.kept ? (
               <BareLabel />
             ) : working ? (
               <PaintBar painting={painting} />
@@ -225,7 +266,7 @@ export function Workplace({
           {onWall => (
             <>
               {framing.open ? <CropOverlay framing={framing} picture={picture} onWall={onWall} /> : null}
-              {working && painting.tool === 'brush' ? (
+              {working && isTreatedSeen && painting.tool === 'brush' ? (
                 <BrushCursor
                   radius={
                     (painting.brush.radius * Math.max(picture.width, picture.height) * onWall.width) /
@@ -236,7 +277,7 @@ export function Workplace({
                   onWall={onWall}
                 />
               ) : null}
-              {working ? (
+              {working && isTreatedSeen ? (
                 <ShapeHandles
                   picture={picture}
                   treatment={treatment}
@@ -247,7 +288,7 @@ export function Workplace({
                 />
               ) : null}
               {pull.pulled ? <PulledLabel pulled={pull.pulled} onWall={onWall} /> : null}
-              {!framing.open && !looksOpen && step?.enabled ? (
+              {!framing.open && !looksOpen && isTreatedSeen && step?.enabled ? (
                 <StepHandles
                   step={step}
                   onWall={onWall}

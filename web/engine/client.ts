@@ -81,12 +81,14 @@ export class PictureEngine {
   /**
    * @param onPiece gets tiles as they come
    * @param onLost told when a worker has died and another has begun: what is wanted is to be asked for again
+   * @param slot another number for each view that is there at the same time
    */
   constructor(
     private readonly onPiece: (piece: Piece) => void,
     private readonly onShown: (request: ShowRequest | Painting, shown: Shown) => void,
     private readonly onError: (error: Error) => void,
     onLost: () => void,
+    private readonly slot = 0,
   ) {
     this.ready = large.map((_, k) => this.connect(k));
     this.forget = large.map((worker, k) =>
@@ -108,7 +110,7 @@ export class PictureEngine {
       if ('done' in data) this.sent.get(data.done)?.();
       else if (!this.closed) this.onPiece(data);
     };
-    const attached = large[k].once.attach(this.id, transfer(port2, [port2]), this.newest);
+    const attached = large[k].once.attach(this.id, transfer(port2, [port2]), this.newest, this.slot);
     attached.catch(() => undefined);
     return attached;
   }

@@ -96,6 +96,8 @@ const rendered = new Map<string, Rendered>();
 /** A surface on the page: its port, what it has of each tile, what was asked for last, and what was painted on last. */
 interface Screen {
   port: MessagePort;
+  /** Two surfaces that show the same picture otherwise have tiles of their own. */
+  slot: number;
   /** Holds the serial of what the page asked for last, where memory can be shared: to be seen while this is busy. */
   newest: Int32Array | null;
   /** By tile: what was sent last of it. */
@@ -120,12 +122,12 @@ const staleness = (id: number, screen: Screen, serial: number) => () =>
   screen.latest !== serial ||
   (screen.newest !== null && Atomics.load(screen.newest, 0) !== serial);
 
-export function attach(id: number, port: MessagePort, newest: Int32Array | null): void {
-  const screen: Screen = { port, newest, sent: new Map(), colours: null, latest: 0, painted: null };
+export function attach(id: number, port: MessagePort, newest: Int32Array | null, slot: number): void {
+  const screen: Screen = { port, slot, newest, sent: new Map(), colours: null, latest: 0, painted: null };
   screens.set(id, screen);
   // The page has let a tile go that it was thought to have.
   port.onmessage = ({ data }: MessageEvent<Piece>) => {
-    const name = `${data.of} ${data.part.x} ${data.part.y}`;
+    const name = `${slot} ${data.of} ${data.part.x} ${data.part.y}`;
     screen.sent.delete(name);
     const made = rendered.get(name);
     if (made) post(screen, { content: data.content, marking: null }, data, made, data.part);
@@ -138,11 +140,11 @@ export function detach(id: number): void {
   screens.delete(id);
 }
 
-const nameOf = (of: Framed, part: Rectangle) => `${of.name} ${part.x} ${part.y}`;
+const nameOf = ({ slot }: Screen, of: Framed, part: Rectangle) => `${slot} ${of.name} ${part.x} ${part.y}`;
 
 /** What of a part is to be rendered for a plan: what has changed since it was rendered last; all of it at first. */
-function toRender(of: Framed, part: Rectangle, plan: Plan, draft: boolean): Rectangle {
-  const known = rendered.get(nameOf(of, part));
+function toRender(screen: Screen, of: Framed, part: Rectangle, plan: Plan, draft: boolean): Rectangle {
+  const known = rendered.get(nameOf(screen, of, part));
   if (!known) return part;
   if (known.plan.key === plan.key) return common(part, null);
   // What is not fine stays so for drafts alone.
@@ -152,6 +154,7 @@ function toRender(of: Framed, part: Rectangle, plan: Plan, draft: boolean): Rect
 
 /** Renders what is to be rendered of a part. */
 function renderPart(
+  screen: Screen,
   of: Framed,
   tile: Tile,
   part: Rectangle,
@@ -159,7 +162,7 @@ function renderPart(
   surveys: Surveys,
   only: Rectangle,
 ): Rendered {
-  const name = nameOf(of, part);
+  const name = nameOf(screen, of, part);
   const known = rendered.get(name);
   const image = known?.image ?? new ImageData(part.width, part.height);
   const kept = known?.kept ?? {};
@@ -217,7 +220,7 @@ function send(
   changed: Rectangle,
 ): void {
   const { marking, content } = request;
-  const name = nameOf(of, part);
+  const name = nameOf(screen, of, part);
   const last = screen.sent.get(name);
   const { width, height } = of.geometry;
   const piece = { of: of.name, edge: of.edge, size: { width, height }, part, whole: true };
@@ -383,7 +386,7 @@ async function showTiles(id: number, request: ShowRequest, share: Share): Promis
     const occupied = screen.colours?.of === of.name ? screen.colours.occupied : undefined;
     const pixelsSeen = natural.parts.length * TILE * TILE;
     const plan = planner(treatment, { grey, pixels: pixelsSeen, draft: true, occupied });
-    const renewed = natural.parts.map(part => toRender(of, part, plan, true));
+    const renewed = natural.parts.map(part => toRender(screen, of, part, plan, true));
     const pixels = renewed.reduce((sum, { width, height }) => sum + width * height, 0);
     const halved = shouldHalve(natural, pixels);
     const planning = performance.now() - began;
@@ -404,14 +407,22 @@ async function showTiles(id: number, request: ShowRequest, share: Share): Promis
       // Tiles that have not changed stay as fine as they are.
       natural.parts.forEach((part, i) => {
         if (!isMine(part) || !isEmpty(renewed[i])) return;
-        const made = renderPart(of, { ...part, codes: new Uint16Array(0) }, part, plan, surveys, renewed[i]);
+        const made = renderPart(
+          screen,
+          of,
+          { ...part, codes: new Uint16Array(0) },
+          part,
+          plan,
+          surveys,
+          renewed[i],
+        );
         send(screen, request, of, part, made, renewed[i]);
       });
     }
     mine.forEach((part, i) => {
-      const only = toRender(level.of, part, planHere, true);
+      const only = toRender(screen, level.of, part, planHere, true);
       count += only.width * only.height;
-      const made = renderPart(level.of, tiles[i], part, planHere, surveys, only);
+      const made = renderPart(screen, level.of, tiles[i], part, planHere, surveys, only);
       if (!halved) {
         send(screen, request, level.of, part, made, only);
         return;
@@ -426,7 +437,7 @@ async function showTiles(id: number, request: ShowRequest, share: Share): Promis
       }
     });
     if (count) cost += 0.3 * ((performance.now() - resumed) / count - cost);
-    const isFine = natural.parts.every(part => rendered.get(nameOf(of, part))?.fine);
+    const isFine = natural.parts.every(part => rendered.get(nameOf(screen, of, part))?.fine);
     return {
       took: planning + performance.now() - resumed,
       planned: planning,
@@ -445,9 +456,9 @@ async function showTiles(id: number, request: ShowRequest, share: Share): Promis
   for (const [i, part] of natural.parts.entries()) {
     if (!isMine(part)) continue;
     if (isStale()) return null;
-    const only = toRender(of, part, plan, false);
+    const only = toRender(screen, of, part, plan, false);
     count += only.width * only.height;
-    send(screen, request, of, part, renderPart(of, tiles[i], part, plan, surveys, only), only);
+    send(screen, request, of, part, renderPart(screen, of, tiles[i], part, plan, surveys, only), only);
     if (!isEmpty(only)) await pause();
   }
   const took = performance.now() - began;
@@ -489,8 +500,8 @@ async function afterwards(
   for (const [i, part] of parts.entries()) {
     await pause();
     if (isStale()) return;
-    const only = toRender(of, part, beneath.plan, false);
-    const made = renderPart(of, beneath.tiles[i], part, beneath.plan, beneath.surveys, only);
+    const only = toRender(screen, of, part, beneath.plan, false);
+    const made = renderPart(screen, of, beneath.tiles[i], part, beneath.plan, beneath.surveys, only);
     send(screen, request, of, part, made, only);
   }
 }
@@ -566,7 +577,7 @@ async function sendStroke(
   const planning = { grey: picture.grey, pixels: parts.length * TILE * TILE, draft: true, occupied };
   now.key ??= planner(now.request.treatment, planning).key;
   const plan = planner(treatment, planning);
-  const follows = mine.every(part => rendered.get(nameOf(of, part))?.plan.key === now.key);
+  const follows = mine.every(part => rendered.get(nameOf(screen, of, part))?.plan.key === now.key);
   const added = { ...stroke, points: stroke.points.slice(Math.max(0, now.points - 1)) };
   if (!follows || plan.surveyed || marking || plan.margin(of.geometry) > 0) {
     const shown = await showTiles(id, { ...now.request, treatment, serial, content, draft: true }, share);
@@ -582,7 +593,7 @@ async function sendStroke(
     const tile = await keptPixels(of, withMargin(plan, part, of.geometry));
     if (screens.get(id) !== screen) return null;
     const only = common(part, touched);
-    const made = renderPart(of, tile, part, plan, [], only);
+    const made = renderPart(screen, of, tile, part, plan, [], only);
     count += only.width * only.height;
     send(screen, { content, marking }, of, part, made, only);
   }

@@ -177,7 +177,7 @@ describe('the surface', () => {
           const id = ++views;
           const newest = new Int32Array(new SharedArrayBuffer(4));
           // eslint-disable-next-line no-restricted-syntax -- as much of the browser's own as is used here
-          screen.attach(id, port2 as never, newest);
+          screen.attach(id, port2 as never, newest, 0);
           const view: View = { mode: 'fit' };
           const at = place(printOf(picture, asPhotographed), viewport, view, MARGIN);
           surface.hang({ picture, frame: asPhotographed, at, viewport });

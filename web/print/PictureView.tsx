@@ -1,16 +1,24 @@
-import { useCallback, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
+import { useCallback, useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import styled from 'styled-components';
+import type { Rectangle } from '../../core/frame/geometry';
 import type { Treatment } from '../../core/treatment/schema';
 import { isKey } from '../app/keys';
 import { useKeys } from '../app/useKeys';
 import type { PictureInfo } from '../engine/tiles';
+import { place, printOf } from '../engine/view';
+import { Fault } from './labels';
+import { OtherSide, type OtherReader } from './OtherSide';
+import { halvesOf, seenOf, type Split } from './panes';
+import { PartingLine } from './PartingLine';
 import { Reading } from './Reading';
 import { Tones } from './Tones';
 import type { OnWall, PictureTool } from './tool';
 import type { Beside } from '../engine/client';
 import { useDrawing, type Follow } from './useDrawing';
-import { BORDER, FOOT, useHanging } from './useHanging';
-import { usePointer } from './usePointer';
+import { BORDER, FOOT, paneAt, useHanging } from './useHanging';
+import { usePointer, type Neighbour, type PointerAt } from './usePointer';
+import { WallLabel } from './labels';
+import { WallTones } from '../ui/bar';
 import { ZoomLabel } from './ZoomLabel';
 
 const Wall = styled.main`
@@ -54,15 +62,14 @@ const Stage = styled.div`
   }
 `;
 
-const Fault = styled.p`
+/** The pane of the picture that is worked on. */
+const Own = styled.div`
   position: absolute;
-  left: 50%;
-  top: 40%;
-  transform: translate(-50%, -50%);
-  background: var(--paper-high);
-  padding: 12px 16px;
-  border-radius: var(--r-label);
-  box-shadow: var(--shade-label);
+`;
+
+const WallChoice = styled(WallLabel)`
+  right: 214px;
+  padding: 0 11px;
 `;
 
 /** The wall without its foot: what hangs there is cut off with the picture. */
@@ -71,6 +78,22 @@ const Hanging = styled.div`
   inset: 0;
   overflow: hidden;
 `;
+
+/** Another picture that hangs beside this one, or covers half of it. */
+export interface Other {
+  treatment: Treatment;
+  /** What it is called, to a screen reader. */
+  title: string;
+  /** The word that parts both readings. */
+  beside: string;
+  /** Which of both is the picture that is worked on: the first is left or above. */
+  own: 0 | 1;
+  split: Split;
+  onLine: (line: number) => void;
+  onTurn: (down: boolean) => void;
+  /** What is laid on the corners of both, by what is seen of each in CSS pixels of the wall. */
+  labels: (seen: readonly [Rectangle, Rectangle], down: boolean) => ReactNode;
+}
 
 export interface PictureViewProps {
   picture: PictureInfo;
@@ -86,6 +109,7 @@ export interface PictureViewProps {
   bar?: ReactNode;
   /** The address of a small picture of it, for the first moment. */
   small?: string;
+  other?: Other | null;
   /** Pictures that may be shown next: their pixels are fetched when there is nothing else to do. */
   beside?: readonly Beside[];
   /** What is laid over the picture. */
@@ -102,19 +126,45 @@ export function PictureView({
   colouredMarked,
   bar,
   small,
+  other = null,
   beside,
   children,
 }: PictureViewProps) {
   const stage = useRef<HTMLDivElement>(null);
   const [marking, setMarking] = useState(false);
   const [spaceHeld, setSpaceHeld] = useState(false);
-  const hanging = useHanging(stage, picture, treatment.frame);
-  const { at, ratio, scale, view, zoom, pan, fit } = hanging;
-  const pointer = useRef<{ x: number; y: number } | null>(null);
+  const hanging = useHanging(stage, picture, treatment.frame, other?.split);
+  const { at, ratio, scale, view, viewport, margin, panes, down, zoom, pan, fit } = hanging;
+  const pointer = useRef<PointerAt | null>(null);
   const marks = marking ? 'lost' : colouredMarked ? 'coloured' : null;
+  const own = other?.own ?? 0;
+  const isHalf = other?.split.way === 'half';
+  // Half and half both lie in one frame, so that each place lies on itself.
+  const otherFrame = other && !isHalf ? other.treatment.frame : treatment.frame;
+  const otherAt = useMemo(
+    () => (viewport ? place(printOf(picture, otherFrame), viewport, view, margin) : null),
+    [picture, otherFrame, viewport, view, margin],
+  );
+  const line = other?.split.line ?? 0;
+  const halves = useMemo(
+    () =>
+      isHalf && at && viewport ? halvesOf(viewport, seenOf(at, viewport), line, down).halves : [null, null],
+    [isHalf, at, viewport, line, down],
+  );
   const drawing = useDrawing({ picture, title, treatment, follow, hanging, pointer, marks, small, beside });
   const { shown, fault } = drawing;
-  const { reading, panning, handlers } = usePointer(
+  const reader = useRef<OtherReader>(null);
+  const isCompared = other !== null;
+  const neighbour = useMemo((): Neighbour | null => {
+    if (!isCompared || !otherAt) return null;
+    const theirs = halves[1 - own];
+    const isAt = (x: number, y: number) =>
+      theirs
+        ? x >= theirs.x && y >= theirs.y && x < theirs.x + theirs.width && y < theirs.y + theirs.height
+        : paneAt(panes, x, y) !== own;
+    return { own, isAt, at: otherAt, reader };
+  }, [isCompared, own, halves, panes, otherAt]);
+  const { reading, panning, isBeside, handlers } = usePointer(
     stage,
     hanging,
     drawing,
@@ -122,6 +172,7 @@ export function PictureView({
     spaceHeld,
     treatment,
     pointer,
+    neighbour,
   );
   const natural = useCallback(() => zoom(1), [zoom]);
 
@@ -140,6 +191,7 @@ export function PictureView({
   useKeys({
     fit,
     natural,
+    turn: () => (other ? other.onTurn(!down) : false),
     lost: () => setMarking(now => !now),
     pan: {
       hold: event => (event.target === stage.current ? setSpaceHeld(true) : false),
@@ -147,50 +199,104 @@ export function PictureView({
     },
   });
 
-  const onWall = at && {
-    left: at.x / ratio,
-    top: at.y / ratio,
-    width: at.width / ratio,
-    height: at.height / ratio,
+  const hung = (where: typeof at, pane: Rectangle): OnWall | null =>
+    where && {
+      left: (pane.x + where.x) / ratio,
+      top: (pane.y + where.y) / ratio,
+      width: where.width / ratio,
+      height: where.height / ratio,
+    };
+  const onWall = hung(at, panes[own]);
+  const prints = [onWall, other && !isHalf ? hung(otherAt, panes[1 - own]) : null];
+  /** What is seen of the picture on a pane, in CSS pixels of the wall. */
+  const seen = (where: NonNullable<typeof at>, pane: Rectangle): Rectangle => {
+    const { x, y, width, height } = seenOf(where, pane);
+    return { x: (pane.x + x) / ratio, y: (pane.y + y) / ratio, width: width / ratio, height: height / ratio };
   };
+  const half = isHalf && at ? seen(at, panes[0]) : null;
+  const labelled = (): readonly [Rectangle, Rectangle] | null => {
+    if (!other || !at || !otherAt) return null;
+    if (half) return [half, half];
+    const [first, second] = own === 0 ? [at, otherAt] : [otherAt, at];
+    return [seen(first, panes[0]), seen(second, panes[1])];
+  };
+  const corners = labelled();
+  const px = (length: number) => `${length / ratio}px`;
   return (
     <Wall>
       {onWall && (shown || fault === null) ? (
         <Hanging style={{ bottom: FOOT }}>
-          <Print
-            data-print
-            style={{
-              left: onWall.left - BORDER,
-              top: onWall.top - BORDER,
-              width: onWall.width + 2 * BORDER,
-              height: onWall.height + 2 * BORDER,
-            }}
-          />
+          {prints.map((print, i) =>
+            print ? (
+              <Print
+                key={i}
+                data-print
+                style={{
+                  left: print.left - BORDER,
+                  top: print.top - BORDER,
+                  width: print.width + 2 * BORDER,
+                  height: print.height + 2 * BORDER,
+                }}
+              />
+            ) : null,
+          )}
         </Hanging>
       ) : null}
       <Stage
         ref={stage}
         style={{
           bottom: FOOT,
-          cursor: tool && !spaceHeld && !panning ? tool.cursor : undefined,
+          cursor: tool && !spaceHeld && !panning && !isBeside ? tool.cursor : undefined,
         }}
         tabIndex={0}
         data-stage-of-picture
         role="group"
         aria-label={`The picture. Plus and minus zoom, arrow keys move it.${tool ? ` ${tool.name}` : ''}`}
-        data-free={(view.mode === 'free' && (!tool || spaceHeld)) || undefined}
+        data-free={(view.mode === 'free' && (!tool || spaceHeld || isBeside)) || undefined}
+        data-on-other={isBeside || undefined}
         data-panning={panning || undefined}
         {...handlers}
         onKeyDown={onKey}
       >
-        <div ref={drawing.home} />
+        <Own
+          style={{
+            left: px(panes[own].x),
+            top: px(panes[own].y),
+            width: px(panes[own].width),
+            height: px(panes[own].height),
+          }}
+        >
+          <div ref={drawing.home} />
+        </Own>
+        {other ? (
+          <OtherSide
+            picture={picture}
+            title={other.title}
+            treatment={other.treatment}
+            hanging={{ viewport, view, margin, ratio, at: otherAt }}
+            pane={panes[1 - own]}
+            within={halves[1 - own]}
+            marks={marks}
+            pointer={pointer}
+            reader={reader}
+          />
+        ) : null}
       </Stage>
       {onWall && children ? children(onWall) : null}
+      {other && half ? (
+        <PartingLine seen={half} line={line} down={down} onLine={other.onLine} onTurn={other.onTurn} />
+      ) : null}
+      {other && corners ? other.labels(corners, down) : null}
       {fault ? <Fault role="alert">{fault}</Fault> : null}
       {bar ?? (
         <>
-          <Reading reading={reading} />
-          <Tones picture={picture} treatment={treatment} marking={marking} onMark={setMarking} />
+          <Reading reading={reading} beside={other?.beside} />
+          {other ? null : (
+            <Tones picture={picture} treatment={treatment} marking={marking} onMark={setMarking} />
+          )}
+          <WallChoice>
+            <WallTones />
+          </WallChoice>
         </>
       )}
       <ZoomLabel scale={scale} fit={view.mode === 'fit'} onFit={fit} onNatural={natural} />

@@ -5,6 +5,8 @@ import { WallLabel } from './labels';
 
 export interface ReadColour {
   colour: [number, number, number];
+  /** Of the picture that it is compared with, at the same place; null where there is none. */
+  was: [number, number, number] | null;
 }
 
 const Label = styled(WallLabel)`
@@ -25,6 +27,13 @@ const Label = styled(WallLabel)`
     font-weight: 600;
     min-width: 1.6em;
   }
+  span[data-brief] {
+    padding: 0 8px;
+    b {
+      min-width: 1.4em;
+      font-weight: 500;
+    }
+  }
   i {
     width: 28px;
     height: 28px;
@@ -34,28 +43,45 @@ const Label = styled(WallLabel)`
 
 const zones = ['0', 'I', 'II', 'III', 'IV', 'V', 'VI', 'VII', 'VIII', 'IX', 'X'];
 
-/** The colour under the pointer: tone zone, lightness, hue and chroma in CIELAB. */
-export function Reading({ reading }: { reading: ReadColour | null }) {
-  if (!reading) return null;
-  const [r, g, b] = reading.colour;
+/** What is read of a colour: its tone zone, and lightness, hue and chroma in CIELAB, as they are shown. */
+function readOf([r, g, b]: [number, number, number]) {
   const [L, a, bb] = rgbToLab(r, g, b);
   const chroma = Math.hypot(a, bb);
   const hue = (Math.atan2(bb, a) * 180) / Math.PI;
+  return {
+    paint: toHex(r, g, b),
+    Zone: zones[Math.round(L / 10)],
+    'L*': Math.round(L),
+    Hue: chroma < 0.5 ? 'none' : `${Math.round((hue + 360) % 360)}°`,
+    Chroma: Math.round(chroma),
+  };
+}
+const shown = ['Zone', 'L*', 'Hue', 'Chroma'] as const;
+
+/** The colour under the pointer, and what it is in the picture beside it. */
+export function Reading({ reading, beside = 'was' }: { reading: ReadColour | null; beside?: string }) {
+  if (!reading) return null;
+  const here = readOf(reading.colour);
+  const there = reading.was && readOf(reading.was);
   return (
     <Label aria-label="Under the pointer">
-      <i style={{ background: toHex(r, g, b) }} />
-      <span>
-        Zone <b>{zones[Math.round(L / 10)]}</b>
-      </span>
-      <span>
-        L* <b>{Math.round(L)}</b>
-      </span>
-      <span>
-        Hue <b>{chroma < 0.5 ? 'none' : `${Math.round((hue + 360) % 360)}°`}</b>
-      </span>
-      <span>
-        Chroma <b>{Math.round(chroma)}</b>
-      </span>
+      <i style={{ background: here.paint }} />
+      {shown.map(name => (
+        <span key={name}>
+          {name} <b>{here[name]}</b>
+        </span>
+      ))}
+      {there ? (
+        <>
+          <span>{beside}</span>
+          <i style={{ background: there.paint, borderRadius: 0 }} />
+          {shown.map(name => (
+            <span key={name} aria-label={`${name} ${there[name]}`} data-brief>
+              <b>{there[name]}</b>
+            </span>
+          ))}
+        </>
+      ) : null}
     </Label>
   );
 }

@@ -8,7 +8,7 @@ import type { Histogram } from '../engine/small';
 import { WallLabel } from './labels';
 
 const Label = styled(WallLabel)`
-  right: 214px;
+  right: 344px;
   @media (max-width: 1180px) {
     display: none;
   }

@@ -13,6 +13,18 @@ export const WallLabel = styled.div`
   white-space: nowrap;
 `;
 
+/** What is wrong with a picture, in its place. */
+export const Fault = styled.p`
+  position: absolute;
+  left: 50%;
+  top: 40%;
+  transform: translate(-50%, -50%);
+  background: var(--paper-high);
+  padding: 12px 16px;
+  border-radius: var(--r-label);
+  box-shadow: var(--shade-label);
+`;
+
 /** Says what hangs on the wall in place of the treated photograph, and which key goes on from there. */
 export const HangingLabel = styled(WallLabel).attrs({ role: 'status' })`
   left: 31px;

@@ -35,6 +35,8 @@ export interface Wanted {
   follow?: Follow;
   /** How the picture hangs. */
   hanging: Pick<Hanging, 'viewport' | 'view' | 'margin' | 'at'>;
+  /** Another number for each picture that hangs at the same time; that of the Bench's own has none. */
+  slot?: number;
   /** The place of the viewport that is looked at, in device pixels. */
   pointer: RefObject<{ x: number; y: number } | null>;
   marks: ShowRequest['marking'];
@@ -65,6 +67,7 @@ export function useDrawing({
   treatment,
   follow,
   hanging: { viewport, view, margin, at },
+  slot = 0,
   pointer,
   marks,
   small,
@@ -86,7 +89,7 @@ export function useDrawing({
     const place = home.current!;
     const canvas = document.createElement('canvas');
     canvas.setAttribute('role', 'img');
-    canvas.dataset.picture = '';
+    canvas.dataset[slot ? 'beside' : 'picture'] = '';
     place.replaceChildren(canvas);
     let refining: ReturnType<typeof setTimeout> | undefined;
     const hung = new Surface(canvas, piece => made.missing(piece));
@@ -96,7 +99,7 @@ export function useDrawing({
         setFault(null);
         setShown(true);
         if (fine && request.content === contents.current) hung.settle(request.content);
-        if (pixels) performance.mark('picture shown', { detail: { took, planned, pixels, fine } });
+        if (pixels) performance.mark('picture shown', { detail: { took, planned, pixels, fine, slot } });
         canvas.dataset.shown = String(request.serial);
         canvas.dataset.fine = String(fine);
         if (fine) return;
@@ -117,6 +120,7 @@ export function useDrawing({
       () => {
         if (asked.current) made.show(asked.current);
       },
+      slot,
     );
     engine.current = made;
     surface.current = hung;
@@ -130,7 +134,7 @@ export function useDrawing({
       hung.close();
       place.replaceChildren();
     };
-  }, []);
+  }, [slot]);
 
   // The picture lies where all that stands about it says, in the same frame.
   const { frame } = treatment;

@@ -1,6 +1,8 @@
 import { useCallback, useEffect, useLayoutEffect, useMemo, useState, type RefObject } from 'react';
 import type { Frame } from '../../core/frame/schema';
+import type { Rectangle } from '../../core/frame/geometry';
 import { panBy, place, printOf, zoomAt, type Placement, type Size, type View } from '../engine/view';
+import { isHungDown, panesOf, type Split } from './panes';
 
 /** Room around a fitted print: its border and a strip of wall. */
 export const MARGIN = 22;
@@ -10,8 +12,12 @@ export const BORDER = 7;
 export const FOOT = 52;
 
 export interface Hanging {
-  /** Device pixels of the wall; null until it is measured. */
+  /** Device pixels of a picture's pane: of the wall, or of its part of it; null until it is measured. */
   viewport: Size | null;
+  /** Where the panes of two pictures lie on the wall, in device pixels; both of one size, and the same where there is one. */
+  panes: readonly [Rectangle, Rectangle];
+  /** Of two, one is above the other. */
+  down: boolean;
   /** Device pixels a CSS pixel. */
   ratio: number;
   view: View;
@@ -19,16 +25,27 @@ export interface Hanging {
   /** Where the picture lies. */
   at: Placement | null;
   scale: number;
-  /** Sets the scale about a point of the wall (device pixels), else about its middle. */
+  /** Sets the scale about a point of a pane (device pixels), else about its middle. */
   zoom: (scale: number, about?: { x: number; y: number }) => void;
   /** Moves the picture, in device pixels. */
   pan: (right: number, down: number) => void;
   fit: () => void;
 }
 
-/** How the picture hangs on the wall: measured, fitted, zoomed about a point, moved. */
-export function useHanging(wall: RefObject<HTMLDivElement | null>, picture: Size, frame: Frame): Hanging {
-  const [viewport, setViewport] = useState<Size | null>(null);
+const NOWHERE: Rectangle = { x: 0, y: 0, width: 0, height: 0 };
+
+/** The pane that a point of the wall lies on, the first where both are one. */
+export const paneAt = (panes: Hanging['panes'], x: number, y: number): 0 | 1 =>
+  panes[1] !== panes[0] && x >= panes[1].x && y >= panes[1].y ? 1 : 0;
+
+/** How the picture hangs on the wall, alone or with another: measured, fitted, zoomed about a point, moved. */
+export function useHanging(
+  wall: RefObject<HTMLDivElement | null>,
+  picture: Size,
+  frame: Frame,
+  split: Pick<Split, 'way' | 'down'> | null = null,
+): Hanging {
+  const [room, setRoom] = useState<Size | null>(null);
   const [ratio, setRatio] = useState(1);
   const [view, setView] = useState<View>({ mode: 'fit' });
 
@@ -37,7 +54,7 @@ export function useHanging(wall: RefObject<HTMLDivElement | null>, picture: Size
     const measure = () => {
       const r = window.devicePixelRatio || 1;
       setRatio(r);
-      setViewport({
+      setRoom({
         width: Math.round(element.clientWidth * r),
         height: Math.round(element.clientHeight * r),
       });
@@ -50,6 +67,17 @@ export function useHanging(wall: RefObject<HTMLDivElement | null>, picture: Size
 
   const margin = Math.round(MARGIN * ratio);
   const print = useMemo(() => printOf(picture, frame), [picture, frame]);
+  const way = split?.way ?? 'half';
+  const wanted = split?.down ?? null;
+  const down = wanted ?? (way === 'side' && room !== null && isHungDown(print, room, margin));
+  const panes = useMemo(
+    () => (room ? panesOf(room, way, down) : ([NOWHERE, NOWHERE] as const)),
+    [room, way, down],
+  );
+  const viewport = useMemo(
+    () => (room ? { width: panes[0].width, height: panes[0].height } : null),
+    [room, panes],
+  );
   const at = useMemo(() => viewport && place(print, viewport, view, margin), [print, viewport, view, margin]);
   const scale = at?.scale ?? 1;
 
@@ -74,12 +102,14 @@ export function useHanging(wall: RefObject<HTMLDivElement | null>, picture: Size
     const turn = (event: WheelEvent) => {
       event.preventDefault();
       const box = element.getBoundingClientRect();
-      const about = { x: (event.clientX - box.left) * ratio, y: (event.clientY - box.top) * ratio };
+      const [x, y] = [(event.clientX - box.left) * ratio, (event.clientY - box.top) * ratio];
+      const pane = panes[paneAt(panes, x, y)];
+      const about = { x: x - pane.x, y: y - pane.y };
       zoom(scale * Math.exp(-event.deltaY * (event.deltaMode ? 0.05 : 0.0018)), about);
     };
     element.addEventListener('wheel', turn, { passive: false });
     return () => element.removeEventListener('wheel', turn);
-  }, [wall, zoom, scale, ratio]);
+  }, [wall, zoom, scale, ratio, panes]);
 
-  return { viewport, ratio, view, margin, at, scale, zoom, pan, fit };
+  return { viewport, panes, down, ratio, view, margin, at, scale, zoom, pan, fit };
 }

@@ -8,10 +8,12 @@ import {
   type RefObject,
 } from 'react';
 import type { Treatment } from '../../core/treatment/schema';
+import type { Placement } from '../engine/view';
+import type { OtherReader } from './OtherSide';
 import type { ReadColour } from './Reading';
 import type { PictureTool, ToolDrag } from './tool';
 import type { Drawing } from './useDrawing';
-import type { Hanging } from './useHanging';
+import { paneAt, type Hanging } from './useHanging';
 
 /** The browser tells of the pointer's places at once. */
 const RAW = 'onpointerrawupdate' in window;
@@ -20,32 +22,75 @@ const RAW = 'onpointerrawupdate' in window;
 const pressureOf = (event: { pointerType?: string; pressure?: number }) =>
   event.pointerType === 'pen' && event.pressure ? event.pressure : 1;
 
+/** A place on one of two panes, in its device pixels. */
+export interface PointerAt {
+  x: number;
+  y: number;
+  pane: 0 | 1;
+}
+
+/** Another picture beside the one that is worked on. */
+export interface Neighbour {
+  /** Which pane the picture that is worked on hangs on. */
+  own: 0 | 1;
+  /** Whether the other is what is seen at a point of the wall, in device pixels. */
+  isAt: (x: number, y: number) => boolean;
+  /** Where it lies on its pane. */
+  at: Placement;
+  reader: RefObject<OtherReader | null>;
+}
+
+/** A place of one picture where another lies: on the same place of it. */
+const across = (x: number, y: number, from: Placement, to: Placement) => ({
+  x: Math.floor(to.x + ((x + 0.5 - from.x) / from.width) * to.width),
+  y: Math.floor(to.y + ((y + 0.5 - from.y) / from.height) * to.height),
+});
+
 /** What the pointer does on the picture: works with the tool, moves the picture, reads the colour beneath it. */
 export function usePointer(
   wall: RefObject<HTMLDivElement | null>,
-  { at, ratio, view, pan }: Hanging,
+  { at, ratio, view, pan, panes }: Hanging,
   { live, endStroke, read }: Drawing,
   tool: PictureTool | null,
   /** The space bar is held: a press moves the picture, whatever the tool. */
   toMoveIt: boolean,
   treatment: Treatment,
-  /** Where it is, in device pixels of the wall; null where it is elsewhere. */
-  pointer: RefObject<{ x: number; y: number } | null>,
+  /** Where it is, in device pixels of its pane; null where it is elsewhere. */
+  pointer: RefObject<PointerAt | null>,
+  neighbour: Neighbour | null,
 ) {
   const [reading, setReading] = useState<ReadColour | null>(null);
   const [panning, setPanning] = useState(false);
+  /** It is on the other picture. */
+  const [isBeside, setBeside] = useState(false);
   const drag = useRef<{ of: ToolDrag; x: number; y: number } | null>(null);
 
   const look = useCallback(() => {
     const place = pointer.current;
-    const colour = place && read(Math.floor(place.x), Math.floor(place.y));
-    setReading(colour ? { colour } : null);
-  }, [read, pointer]);
+    if (!place || !at) return setReading(null);
+    const [x, y] = [Math.floor(place.x), Math.floor(place.y)];
+    if (!neighbour) {
+      const colour = read(x, y);
+      return setReading(colour ? { colour, was: null } : null);
+    }
+    const isOn = place.pane !== neighbour.own;
+    const here = isOn ? across(x, y, neighbour.at, at) : { x, y };
+    const there = isOn ? { x, y } : across(x, y, at, neighbour.at);
+    const colour = read(here.x, here.y);
+    const was = neighbour.reader.current?.read(there.x, there.y) ?? null;
+    setReading(colour ? { colour, was } : null);
+  }, [read, pointer, neighbour, at]);
   useEffect(look, [look, treatment]);
 
-  const toPixels = (event: { clientX: number; clientY: number }) => {
+  const onWall = (event: { clientX: number; clientY: number }) => {
     const box = wall.current!.getBoundingClientRect();
     return { x: (event.clientX - box.left) * ratio, y: (event.clientY - box.top) * ratio };
+  };
+  /** On the pane that it is over. */
+  const toPixels = (event: { clientX: number; clientY: number }) => {
+    const { x, y } = onWall(event);
+    const pane = paneAt(panes, x, y);
+    return { x: x - panes[pane].x, y: y - panes[pane].y, pane };
   };
   const onPicture = (event: {
     clientX: number;
@@ -53,13 +98,19 @@ export function usePointer(
     pointerType?: string;
     pressure?: number;
   }) => {
-    const p = toPixels(event);
+    const p = onWall(event);
     if (!at) return null;
-    return { x: (p.x - at.x) / at.width, y: (p.y - at.y) / at.height, pressure: pressureOf(event) };
+    const pane = panes[neighbour?.own ?? 0];
+    return {
+      x: (p.x - pane.x - at.x) / at.width,
+      y: (p.y - pane.y - at.y) / at.height,
+      pressure: pressureOf(event),
+    };
   };
 
   const onPointerDown = (event: PointerEvent<HTMLElement>) => {
-    const toMove = event.button === 1 || toMoveIt || !tool;
+    const { x, y } = onWall(event);
+    const toMove = event.button === 1 || toMoveIt || !tool || neighbour?.isAt(x, y);
     if (event.button > 1) return;
     const place = onPicture(event);
     const inside = place && place.x >= 0 && place.y >= 0 && place.x < 1 && place.y < 1;
@@ -91,6 +142,8 @@ export function usePointer(
 
   const onPointerMove = (event: PointerEvent) => {
     pointer.current = toPixels(event);
+    const { x, y } = onWall(event);
+    setBeside(neighbour?.isAt(x, y) ?? false);
     if (drag.current) {
       if (!RAW || !drag.current.of.live) dragOn(event.nativeEvent);
       return;
@@ -121,6 +174,7 @@ export function usePointer(
   return {
     reading,
     panning,
+    isBeside: isBeside && neighbour !== null,
     handlers: {
       onPointerDown,
       onPointerMove,

@@ -1,5 +1,5 @@
 import { Plus } from 'lucide-react';
-import { memo, useState } from 'react';
+import { memo, useLayoutEffect, useRef, useState } from 'react';
 import { Button as AriaButton, Input, Label, TextField } from 'react-aria-components';
 import { ChevronDown } from 'lucide-react';
 import styled from 'styled-components';
@@ -8,6 +8,7 @@ import type { TakeSummary } from '../../contract/takes';
 import { useCreateTake, useRemoveTake } from '../app/queries';
 import type { TakeSession } from './session';
 import { Button, IconButton } from '../ui/buttons';
+import { HoverCard } from '../ui/hover-card';
 import { Dialog, DialogActions, Menu } from '../ui/overlays';
 import { TakePicture } from '../ui/TakePicture';
 
@@ -16,7 +17,24 @@ const Row = styled.div`
   align-items: center;
   gap: 4px;
   margin-left: 14px;
+  min-width: 92px;
+  flex: 0 1 auto;
+`;
+
+/** The takes themselves, scrolled where there is no room for all. */
+const Scrolled = styled.div`
+  display: flex;
+  align-items: center;
+  gap: 4px;
   min-width: 0;
+  padding: 3px 2px;
+  overflow: auto hidden;
+  scrollbar-width: none;
+  overscroll-behavior-x: contain;
+  mask-image: linear-gradient(90deg, transparent 0, #000 10px, #000 calc(100% - 10px), transparent);
+  &[data-whole] {
+    mask-image: none;
+  }
 `;
 
 const Choice = styled(AriaButton)`
@@ -30,14 +48,12 @@ const Choice = styled(AriaButton)`
   color: var(--ink-2);
   border: 1px solid transparent;
   white-space: nowrap;
+  flex: none;
   img {
     width: 33px;
     height: 22px;
     object-fit: cover;
     border-radius: 1px;
-  }
-  .named {
-    font-weight: 400;
   }
   &[data-hovered] {
     background: #fff;
@@ -54,8 +70,7 @@ const Choice = styled(AriaButton)`
   }
   @media (max-width: 1180px) {
     padding: 0 8px;
-    img,
-    .named {
+    img {
       display: none;
     }
   }
@@ -88,6 +103,24 @@ export interface TakesProps {
   onCarryOver: () => void;
 }
 
+/** A row that keeps the current one in sight, and says whether all of it is. */
+function useScrolled(current: string, count: number) {
+  const row = useRef<HTMLDivElement>(null);
+  const [isWhole, setWhole] = useState(true);
+  useLayoutEffect(() => {
+    const element = row.current!;
+    const measure = () => {
+      setWhole(element.scrollWidth <= element.clientWidth + 1);
+      element.querySelector('[aria-current]')?.scrollIntoView({ block: 'nearest', inline: 'center' });
+    };
+    measure();
+    const observer = new ResizeObserver(measure);
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, [current, count]);
+  return { row, isWhole };
+}
+
 /** The takes of a photograph: switched, copied, named, put aside. */
 export const Takes = memo(function Takes({
   photograph,
@@ -103,6 +136,7 @@ export const Takes = memo(function Takes({
   const [naming, setNaming] = useState<TakeSummary | null>(null);
   const [name, setName] = useState('');
   const take = photograph.takes.find(t => t.id === current);
+  const scrolled = useScrolled(current, photograph.takes.length);
 
   const copy = async (from?: string) => {
     await session.flush();
@@ -120,18 +154,29 @@ export const Takes = memo(function Takes({
 
   return (
     <Row role="group" aria-label="Takes of this photograph">
-      {photograph.takes.map(t => (
-        <Choice
-          key={t.id}
-          aria-current={t.id === current ? 'true' : undefined}
-          aria-label={`Take ${t.letter}${t.name ? `, ${t.name}` : ''}`}
-          onPress={() => onChoose(t.id)}
-        >
-          <TakePicture take={t} edge={160} />
-          {t.letter}
-          {t.id === current && t.name ? <span className="named">{t.name}</span> : null}
-        </Choice>
-      ))}
+      <Scrolled ref={scrolled.row} data-whole={scrolled.isWhole || undefined}>
+        {photograph.takes.map(t => (
+          <HoverCard
+            key={t.id}
+            card={
+              <>
+                <TakePicture take={t} edge={480} />
+                Take {t.letter}
+                {t.name ? `, ${t.name}` : ''}
+              </>
+            }
+          >
+            <Choice
+              aria-current={t.id === current ? 'true' : undefined}
+              aria-label={`Take ${t.letter}${t.name ? `, ${t.name}` : ''}`}
+              onPress={() => onChoose(t.id)}
+            >
+              <TakePicture take={t} edge={160} />
+              {t.letter}
+            </Choice>
+          </HoverCard>
+        ))}
+      </Scrolled>
       <Menu
         label="More for this take"
         trigger={

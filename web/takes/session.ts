@@ -107,6 +107,11 @@ export class TakeSession {
     };
   }
 
+  /** The states that this window knows of, along which undo and redo go. */
+  get moments(): Pick<Line, 'past' | 'now' | 'future'> {
+    return this.line;
+  }
+
   private labelOf({ past, now }: Line): string | null {
     return past.length ? now.label : null;
   }

@@ -62,9 +62,11 @@ const Way = styled.nav`
   gap: 9px;
   font: 400 var(--t-title)/1.2 var(--serif);
   white-space: nowrap;
-  min-width: 0;
+  min-width: 60px;
+  flex: 0 3 auto;
   overflow: hidden;
   a {
+    flex: 0 4 auto;
     color: var(--ink-2);
     border-radius: 2px;
     overflow: hidden;
