@@ -26,6 +26,7 @@ const levels = [
     'web/print',
     'web/compare',
     'web/controls',
+    'web/teststrip',
     'web/tools',
     'web/areas',
     'web/frame',

@@ -46,6 +46,17 @@ export const keys = define({
     written: 'drag, arrows (with `Shift` far), double click or `Enter`',
     does: 'moves it; lays it the other way',
   },
+  strip: {
+    where: 'Bench',
+    written: '`T`',
+    does: 'a test strip of the control in hand; of a second one a grid; of the same it is put away',
+    press: ['T'],
+  },
+  takeStrip: {
+    where: 'test strip',
+    written: 'arrows and `Enter`, or a press on a band',
+    does: 'takes one; `Escape` puts the strip away',
+  },
   fit: { where: 'Bench', written: '`F`', does: 'fits the picture', press: ['F'] },
   natural: { where: 'Bench', written: '`N`', does: 'natural size, 1:1', press: ['N'] },
   undo: {
@@ -107,7 +118,7 @@ export const keys = define({
     press: ['1', '2', '3', '4', '5', '6', '7', '8', '9'],
   },
   giveUp: {
-    where: 'picking a colour, a board, looks',
+    where: 'picking a colour, a board, looks, a test strip',
     written: '`Escape`',
     does: 'gives up; closes it',
     press: ['Escape'],

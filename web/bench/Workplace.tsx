@@ -37,6 +37,10 @@ import { PulledLabel } from '../tools/PulledLabel';
 import { usePicking } from '../print/usePicking';
 import { usePull } from '../tools/usePull';
 import { StepHandles } from '../tools/StepHandles';
+import { StripLabel } from '../teststrip/StripLabel';
+import { StripOnPicture } from '../teststrip/StripOnPicture';
+import { useStripTool } from '../teststrip/useStripTool';
+import { useTestStrip } from '../teststrip/useTestStrip';
 import { LooksBoard, type Tried } from '../laying/LooksBoard';
 import { TryingLabel } from '../laying/TryingLabel';
 import { nameOfStep, settingOf, type Edits, type StepAction } from '../takes/useEdits';
@@ -155,9 +159,12 @@ export function Workplace({
       return made;
     };
   }, [chosen, held, litOf, lookedAt]);
+  const strip = useTestStrip(calm, chosen, commit, !framing.open && !looksOpen);
+  const isStrip = strip.cells.length > 0;
+  const stripTool = useStripTool(strip);
   const isBare = compare.way === 'bare';
   const way = compare.way === 'half' || compare.way === 'side' ? compare.way : null;
-  const isCompared = way !== null && !framing.open;
+  const isCompared = way !== null && !framing.open && !isStrip;
   const { past } = session.moments;
   const before = past.at(-1)?.treatment ?? null;
   const shelf = useMemo(
@@ -220,7 +227,7 @@ export function Workplace({
   const openBoard = useCallback(() => setBoardOpen(true), []);
   const Board = boardOpen && step ? boards[step.kind] : undefined;
   const working = area !== null && !framing.open && !looksOpen;
-  const isTreatedSeen = !isBare && (!isCompared || isOwn);
+  const isTreatedSeen = !isStrip && !isBare && (!isCompared || isOwn);
   const other: Other | null =
     isCompared && theirs
       ? {
@@ -240,7 +247,7 @@ export function Workplace({
         <PictureView
           picture={picture}
           title={title}
-          treatment={isBare ? bareInFrame : (tried?.treatment ?? looked)}
+          treatment={isBare && !isStrip ? bareInFrame : (tried?.treatment ?? looked)}
           other={other}
           follow={follow}
           beside={beside}
@@ -248,14 +255,18 @@ export function Workplace({
           tool={
             framing.open
               ? framing.tool
-              : looksOpen || (isCompared && !isOwn)
-                ? null
-                : (picking.tool ?? painting.pictureTool ?? pull.tool)
+              : stripTool
+                ? stripTool
+                : looksOpen || (isCompared && !isOwn)
+                  ? null
+                  : (picking.tool ?? painting.pictureTool ?? pull.tool)
           }
           colouredMarked={area !== null && painting.colouredMarked}
           bar={
             tried ? (
               <TryingLabel tried={tried} />
+            ) : isStrip ? (
+              <StripLabel strip={strip} />
             ) : isBare && compare.kept ? (
               <BareLabel />
             ) : working ? (
@@ -263,8 +274,11 @@ export function Workplace({
             ) : undefined
           }
         >
-          {onWall => (
+          {(onWall, hanging) => (
             <>
+              {isStrip ? (
+                <StripOnPicture strip={strip} picture={picture} hanging={hanging} shown={litOf} />
+              ) : null}
               {framing.open ? <CropOverlay framing={framing} picture={picture} onWall={onWall} /> : null}
               {working && isTreatedSeen && painting.tool === 'brush' ? (
                 <BrushCursor
@@ -352,6 +366,7 @@ export function Workplace({
             onHold={setHeld}
             pick={picking.pick}
             onAction={act}
+            strip={strip}
             now={edits.now}
             calm={calm}
             sharing={sharing}

@@ -11,6 +11,7 @@ import { huePaint, lightnessOf, saturationPaint } from './paint';
 import { Section } from './Section';
 import { ToneRamp } from './ToneRamp';
 import { HoldContext, LongEdgeContext } from './tools';
+import { nameOfSetting } from './setting-name';
 import { inPixels, units } from './units';
 
 /** The OKLab lightness of a track that stands for no range of tones. */
@@ -55,9 +56,8 @@ const NumberSlider = memo(function NumberSlider({
   const path = at.split('.');
   const hold = useContext(HoldContext);
   const longEdge = useContext(LongEdgeContext);
-  const word = (i: number) => wordWithin(path[i - 1] ?? within, path[i]);
-  const label = word(path.length - 1);
-  const own = path.map((_, i) => (i ? word(i).toLowerCase() : word(i))).join(' ');
+  const label = wordWithin(path.at(-2) ?? within, path[path.length - 1]);
+  const own = nameOfSetting(path, within);
   const name = called ? `${called} ${own.toLowerCase()}` : own;
   return (
     <Slider

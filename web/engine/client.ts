@@ -2,6 +2,7 @@ import { transfer, type Remote } from 'comlink';
 import type { Stroke } from '../../core/settings/fields';
 import type { Treatment } from '../../core/treatment/schema';
 import { EngineDied, livingEngine, type LivingEngine } from './living';
+import type { Band, BandRequest } from './bands';
 import type { Done, Piece, Share, ShowRequest, Shown } from './screen';
 import type { PictureInfo } from './tiles';
 import type { Size } from './view';
@@ -38,6 +39,26 @@ export async function smallPictures(): Promise<{ engine: Remote<Engine> }> {
   await afterLarge;
   small ??= livingEngine(giveAll);
   return { engine: small.engine };
+}
+
+/**
+ * Renders bands, each as soon as a worker is free.
+ * @param onBand told of each as it comes
+ */
+export async function renderBands(
+  requests: readonly BandRequest[],
+  onBand: (index: number, band: Band) => void,
+  signal: AbortSignal,
+): Promise<void> {
+  let next = 0;
+  const work = async ({ engine }: LivingEngine) => {
+    while (next < requests.length && !signal.aborted) {
+      const index = next++;
+      const made = await engine.band(requests[index]);
+      if (made && !signal.aborted) onBand(index, made);
+    }
+  };
+  await Promise.all(large.map(work));
 }
 
 /** A stroke that is under way. */

@@ -1,6 +1,7 @@
-import { expose } from 'comlink';
+import { expose, transfer } from 'comlink';
 import { mostChroma } from '../../core/colour/gamut';
 import { checkCarried, hold, type CarriedKind } from '../../core/formats/carried';
+import { band, type BandRequest } from './bands';
 import { areaPng, loupe } from './full';
 import { attach, detach, learn, prepare, show, showStroke, warm } from './screen';
 import { advice, automatic, colourAt, histogram, picture, tones } from './small';
@@ -39,6 +40,10 @@ const engine = {
   show,
   showStroke,
   warm,
+  band: async (request: BandRequest) => {
+    const made = await band(request);
+    return made && transfer(made, [made.image]);
+  },
   picture,
   tones,
   histogram,

@@ -18,6 +18,7 @@ import { Loupe } from './Loupe';
 import { HeldBy } from '../laying/HeldBy';
 import type { Sharing } from '../laying/useSharing';
 import { StepTitle } from './StepTitle';
+import type { TestStrip } from '../teststrip/useTestStrip';
 import { HoldContext, LongEdgeContext, ToolsContext, type Hold } from '../controls/tools';
 
 const Head = styled.div`
@@ -55,6 +56,7 @@ export interface StepPanelProps {
   /** The newest treatment; must stay the same function. */
   now: () => Treatment;
   sharing: Sharing;
+  strip: TestStrip;
 }
 
 /** What the sections about the laying of a step show: the calm treatment, unless just that is moving. */
@@ -85,6 +87,7 @@ export function StepPanel({
   pick,
   onAction,
   sharing,
+  strip,
 }: StepPanelProps) {
   const kind = stepKind(step.kind)!;
   const name = step.name || wordFor(step.kind);
@@ -116,6 +119,7 @@ export function StepPanel({
           now={now}
           onCommit={onCommit}
           onAction={onAction}
+          strip={strip}
         />
         <Slider
           label="Strength"

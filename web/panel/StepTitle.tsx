@@ -3,6 +3,8 @@ import { memo, useState } from 'react';
 import styled from 'styled-components';
 import type { Stage } from '../../core/steps/define';
 import { changeStep } from '../../core/treatment/edit';
+import { StripMenu } from '../teststrip/StripMenu';
+import type { TestStrip } from '../teststrip/useTestStrip';
 import type { Step, Treatment } from '../../core/treatment/schema';
 import { wordFor } from '../app/words';
 import { IconButton } from '../ui/buttons';
@@ -48,6 +50,7 @@ export const StepTitle = memo(function StepTitle({
   now,
   onCommit,
   onAction,
+  strip,
 }: {
   stepId: string;
   kind: string;
@@ -61,6 +64,7 @@ export const StepTitle = memo(function StepTitle({
   now: () => Treatment;
   onCommit: (treatment: Treatment, label: string) => void;
   onAction: (stepId: string, action: StepAction) => void;
+  strip: TestStrip;
 }) {
   const name = given || wordFor(kind);
   const [naming, setNaming] = useState(false);
@@ -85,6 +89,7 @@ export const StepTitle = memo(function StepTitle({
         {wordFor(stage)}
         {place}
       </small>
+      <StripMenu strip={strip} />
       <OnOff
         label={`${name} on`}
         isOn={enabled}

@@ -15,7 +15,7 @@ import { Tones } from './Tones';
 import type { OnWall, PictureTool } from './tool';
 import type { Beside } from '../engine/client';
 import { useDrawing, type Follow } from './useDrawing';
-import { BORDER, FOOT, paneAt, useHanging } from './useHanging';
+import { BORDER, FOOT, paneAt, useHanging, type Hanging } from './useHanging';
 import { usePointer, type Neighbour, type PointerAt } from './usePointer';
 import { WallLabel } from './labels';
 import { WallTones } from '../ui/bar';
@@ -113,7 +113,7 @@ export interface PictureViewProps {
   /** Pictures that may be shown next: their pixels are fetched when there is nothing else to do. */
   beside?: readonly Beside[];
   /** What is laid over the picture. */
-  children?: (onWall: OnWall) => ReactNode;
+  children?: (onWall: OnWall, hanging: Hanging) => ReactNode;
 }
 
 /** The photograph on the wall: drawn by the engine, zoomed and moved. */
@@ -282,7 +282,7 @@ export function PictureView({
           />
         ) : null}
       </Stage>
-      {onWall && children ? children(onWall) : null}
+      {onWall && children ? children(onWall, hanging) : null}
       {other && half ? (
         <PartingLine seen={half} line={line} down={down} onLine={other.onLine} onTurn={other.onTurn} />
       ) : null}

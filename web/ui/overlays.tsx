@@ -150,6 +150,7 @@ export function Picker<V extends string>({
   return (
     <Select
       aria-label={label}
+      data-control={label}
       selectedKey={value}
       onSelectionChange={key => {
         taken.current = true;

@@ -182,7 +182,7 @@ export function Slider(props: SliderProps) {
   const share = (onTrack(value) - onTrack(min)) / (onTrack(max) - onTrack(min));
   const style = { '--v': share, '--paint': props.paint } as CSSProperties;
   return (
-    <Row $wide={props.wide} $beside={props.beside !== undefined}>
+    <Row $wide={props.wide} $beside={props.beside !== undefined} data-control={name}>
       <Frame
         aria-label={name}
         value={onTrack(value)}
