@@ -33,6 +33,7 @@ const levels = [
     'web/trays',
     'web/boards',
     'web/laying',
+    'web/history',
     'web/panel',
     'web/bench',
   ],
@@ -40,7 +41,7 @@ const levels = [
 
 /** Of these none uses another of its line. */
 const beside = [
-  ['web/tools', 'web/areas', 'web/frame', 'web/trays', 'web/boards', 'web/laying'],
+  ['web/tools', 'web/areas', 'web/frame', 'web/trays', 'web/boards', 'web/laying', 'web/history'],
   ['web/shelf', 'web/sheet', 'web/bench', 'web/sendout'],
 ];
 

@@ -490,6 +490,6 @@ test('what is lost at the ends is counted, and marked on the picture by button a
   expect(g).toBeLessThan(160);
   expect(colourAt(marked, 0.3, 0.25)).toEqual(colourAt(bare, 0.3, 0.25));
   await page.getByRole('group', { name: /^The picture\./ }).focus();
-  await page.keyboard.press('h');
+  await page.keyboard.press('m');
   expect((await pictureOn(page)).data.equals(bare.data)).toBe(true);
 });

@@ -3,7 +3,7 @@ import { png8 } from '../server/testing/pictures';
 import { expect, test } from './app';
 import type { App } from '../server/testing/running';
 import { colourAt, pictureOn, settled } from './picture';
-import { type } from './work';
+import { add, type } from './work';
 
 /** A photograph in a series of its own, opened on the Bench. */
 async function open(page: Page, app: App, width = 900, height = 600) {
@@ -19,13 +19,6 @@ const trays = (page: Page) => line(page).locator('[data-tray]');
 const names = async (page: Page) =>
   (await trays(page).locator('.name span:first-child').allTextContents()).join(', ');
 const saved = (page: Page) => expect(page.locator('[data-saving=saved]')).toBeVisible();
-async function add(page: Page, stage: string, kind: string) {
-  await line(page)
-    .getByRole('button', { name: `Add a step to ${stage}` })
-    .click();
-  await page.getByRole('menuitem', { name: kind, exact: true }).click();
-}
-
 test('steps are added, switched, dialled, moved by keys and removed, each undone', async ({ page, app }) => {
   await open(page, app);
   await add(page, 'Ground', 'Light');

@@ -8,6 +8,7 @@ import { rgbToOklab } from '../core/colour/oklab';
 import { jpegTurned, p3Profile, tiff16 } from '../server/testing/pictures';
 import { expect, test } from './app';
 import { colourAt, pictureOn } from './picture';
+import { add } from './work';
 
 const oklab = (rgb: readonly number[]) => {
   const c = Float64Array.from(rgb, v => v / 255);
@@ -83,11 +84,8 @@ test('from files to a toned print: bring in, treat, reload, undo, send out', asy
   const bare = await pictureOn(page);
 
   // Mono, then a split tone, by mouse and keys.
-  const line = page.getByRole('region', { name: 'Treatment, in working order' });
-  await line.getByRole('button', { name: 'Add a step to Mono' }).click();
-  await page.getByRole('menuitem', { name: 'Mono', exact: true }).click();
-  await line.getByRole('button', { name: 'Add a step to Tone' }).click();
-  await page.getByRole('menuitem', { name: 'Split tone' }).click();
+  await add(page, 'Mono', 'Mono');
+  await add(page, 'Tone', 'Split tone');
   const panel = page.getByRole('complementary', { name: 'Split tone' });
   const type = async (name: string, value: string) => {
     await panel.getByRole('textbox', { name: `${name}, number` }).fill(value);

@@ -3,6 +3,7 @@ import { png8 } from '../server/testing/pictures';
 import { expect, test } from './app';
 import type { App } from '../server/testing/running';
 import { settled } from './picture';
+import { add } from './work';
 
 interface TakeState {
   revision: number;
@@ -14,10 +15,6 @@ async function photographIn(app: App) {
   const series = await app.api<{ id: string }>('POST', '/api/series', { title: 'Kept' });
   return app.bringIn(series.id, await png8(300, 200, x => [x % 256, 90, 40]), 'kept.png');
 }
-const add = async (page: Page, stage: string, kind: string) => {
-  await page.getByRole('button', { name: `Add a step to ${stage}` }).click();
-  await page.getByRole('menuitem', { name: kind, exact: true }).click();
-};
 const saved = (page: Page) => expect(page.locator('[data-saving=saved]')).toBeVisible();
 const kinds = (take: TakeState) => take.treatment.steps.map(s => s.kind).join(' ');
 

@@ -34,7 +34,7 @@ const open = async (page: Page, app: App, { id }: { id: string }) => {
 const trays = (page: Page) => page.locator('[data-tray]');
 const names = (page: Page) => trays(page).locator('.name span:first-child').allTextContents();
 const board = (page: Page) => page.getByRole('complementary', { name: 'Looks' });
-const look = (page: Page, name: string) => board(page).locator(`[data-look="${name}"]`);
+const look = (page: Page, name: string) => board(page).locator(`[data-card="${name}"]`);
 
 test('a lone vignette is kept as a look, and laid on a third photograph at half strength', async ({
   page,
@@ -55,7 +55,7 @@ test('a lone vignette is kept as a look, and laid on a third photograph at half 
   const bare = colourAt(await pictureOn(page), 0.02, 0.02)[0];
   await page.keyboard.press('l');
   await board(page).getByRole('searchbox').fill('dark ed');
-  await expect(board(page).locator('[data-look]')).toHaveCount(1);
+  await expect(board(page).locator('[data-card]')).toHaveCount(1);
 
   // Seen in the print while it is pointed at, and gone when it is left.
   await look(page, 'Dark edges').hover();
@@ -132,7 +132,7 @@ test('a look of several steps is a group that stays open; files of looks go out 
   await page.getByRole('combobox', { name: 'Group' }).fill('Harbour');
   await page.getByRole('button', { name: 'Take it' }).click();
   await expect(
-    board(page).getByRole('region', { name: 'Harbour' }).locator('[data-look="Salt air"]'),
+    board(page).getByRole('region', { name: 'Harbour' }).locator('[data-card="Salt air"]'),
   ).toBeVisible();
   await board(page).getByRole('button', { name: 'More for Salt air' }).click();
   await page.getByRole('menuitem', { name: 'Put aside' }).click();

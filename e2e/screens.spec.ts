@@ -99,7 +99,7 @@ test('axe finds nothing in the frame, in the looks, with the tools of an area, i
   await page.getByRole('button', { name: /^Frame/ }).click();
   await check('frame');
   await page.getByRole('button', { name: 'Looks', exact: true }).click();
-  await page.locator('[data-look="Harbour cold"]').hover();
+  await page.locator('[data-card="Harbour cold"]').hover();
   await check('looks');
   await trays.nth(2).click();
   await page.getByRole('button', { name: 'New area', exact: true }).click();

@@ -63,12 +63,12 @@ test('is changed at one photograph, followed by the others, each keeping what it
   const [first, second, third] = photographs;
   await open(page, app, first);
   await share(page);
-  await expect(board(page).locator('[data-look="Dusk brown"]')).toContainText('2 steps, 1 use it');
+  await expect(board(page).locator('[data-card="Dusk brown"]')).toContainText('2 steps, 1 use it');
 
   for (const photograph of [second, third]) {
     await open(page, app, photograph);
     await page.keyboard.press('l');
-    await board(page).locator('[data-look="Dusk brown"]').click();
+    await board(page).locator('[data-card="Dusk brown"]').click();
     await saved(page);
   }
   // The third has a hue of its own from here on.
@@ -130,5 +130,5 @@ test('is taken as it is shared, followed again after an undo, and let go of', as
   await page.getByRole('menuitem', { name: 'Let go of Dusk brown here' }).click();
   await expect(held(page)).toHaveCount(0);
   await page.keyboard.press('l');
-  await expect(board(page).locator('[data-look="Dusk brown"]')).toContainText('0 use it');
+  await expect(board(page).locator('[data-card="Dusk brown"]')).toContainText('0 use it');
 });

@@ -39,7 +39,7 @@ export const panelOf = (page: Page, name: string) => page.getByRole('complementa
 export async function add(page: Page, stage: string, kind: string): Promise<void> {
   const line = page.getByRole('region', { name: 'Treatment, in working order' });
   await line.getByRole('button', { name: `Add a step to ${stage}` }).click();
-  await page.getByRole('menuitem', { name: kind, exact: true }).click();
+  await panelOf(page, 'Add a step').getByRole('button', { name: kind, exact: true }).click();
   await expect(panelOf(page, kind)).toBeVisible();
 }
 

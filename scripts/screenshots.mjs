@@ -74,7 +74,7 @@ await withServer(async url => {
   await bench('Quinces and enamel jug');
   await page.getByRole('button', { name: 'Looks', exact: true }).click();
   await page.waitForTimeout(4000);
-  const cold = page.locator('[data-look="Harbour cold"]');
+  const cold = page.locator('[data-card="Harbour cold"]');
   await cold.scrollIntoViewIfNeeded();
   await cold.hover();
   await page.waitForTimeout(2500);

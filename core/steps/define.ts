@@ -168,6 +168,8 @@ export interface StepDefinition<F extends Fields = Fields, K extends string = st
   bleed?: (settings: SettingsOf<F>) => number;
   /** What becomes of what the mix gives, before it is laid on by weight; null where it stays. */
   overMix?: (settings: SettingsOf<F>) => OverMix | null;
+  /** It is for parts of the picture: set out, it lies on an area that is still empty. */
+  startsOnArea?: boolean;
   /** It colours tones, so that solid black takes nothing of it. */
   coloursTones?: boolean;
   /** A grey print has colour with it. */

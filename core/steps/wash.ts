@@ -72,6 +72,7 @@ export const wash = defineStep({
   stage: 'colour',
   givesColour: true,
   coloursTones: true,
+  startsOnArea: true,
   mix: 'color',
   fields: {
     pigment: pigment({ kind: 'flat', colour: '#b5793c' }),

@@ -15,6 +15,7 @@ import {
   removeArea,
   removePart,
   showingArea,
+  sparing,
   usersOf,
 } from './areas';
 import { paint, pixelAt, read, rendered } from '../testing/pictures';
@@ -218,5 +219,16 @@ describe('an area shown', () => {
     const found = rendered(showingArea(hued, 'm', 'grey', '#20d0b0'), reds, { pixels: 1000 });
     expect(pixelAt(found, 20, 5)[0]).toBeGreaterThan(0.99);
     expect(pixelAt(found, 80, 5)[0]).toBeLessThan(0.01);
+  });
+});
+
+describe('a step on all but what is painted out', () => {
+  it('gets an area of the whole picture; one that has an area keeps it', () => {
+    const treatment = read([{ id: 'a', kind: 'grain' }]);
+    const spared = sparing(treatment, 'a');
+    const [step] = spared.steps;
+    expect(spared.masks.find(m => m.id === step.mask)?.parts).toEqual([{ kind: 'whole', op: 'add' }]);
+    expect(sparing(spared, 'a')).toBe(spared);
+    expect(sparing(treatment, 'gone')).toBe(treatment);
   });
 });

@@ -104,6 +104,17 @@ export function readsPicture(treatment: Treatment, id: string): boolean {
   );
 }
 
+/**
+ * Lays a step on all but what is painted out: on a new area that holds the whole picture; a step that has an area keeps
+ * it.
+ */
+export function sparing(treatment: Treatment, stepId: string, name = ''): Treatment {
+  const step = treatment.steps.find(s => s.id === stepId);
+  if (!step || step.mask !== null) return treatment;
+  const { treatment: made, area } = addArea(treatment, name);
+  return layOn(addPart(made, area, { kind: 'whole', op: 'add' }), stepId, area);
+}
+
 /** What uses an area: steps that lie on it, and areas made of it. */
 export function usersOf(treatment: Treatment, id: string): { steps: Step[]; areas: Mask[] } {
   return {

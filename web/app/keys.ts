@@ -66,6 +66,7 @@ export const keys = define({
     press: ['Ctrl+Z'],
   },
   redo: { where: 'Bench, Sheet', written: '`Ctrl Shift Z`', does: 'redo', press: ['Ctrl+Shift+Z'] },
+  history: { where: 'Bench', written: '`Y`', does: 'opens the history, and closes it', press: ['Y'] },
   looks: { where: 'Bench', written: '`L`', does: 'opens the looks, and closes them', press: ['L'] },
   carryOver: {
     where: 'Bench',

@@ -19,7 +19,7 @@ import { takeIn } from '../engine/carried';
 import { smallPictures } from '../engine/client';
 import type { PictureInfo } from '../engine/tiles';
 import { tell } from '../app/notices';
-import { IconButton } from '../ui/buttons';
+import { IconButton, LinkButton } from '../ui/buttons';
 import { NameField } from '../ui/inplace';
 import { Menu } from '../ui/overlays';
 import { inPixels } from '../controls/units';
@@ -68,12 +68,15 @@ export const AreaSection = memo(function AreaSection({
   step,
   onPreview,
   onCommit,
+  onSpare,
 }: {
   picture: PictureInfo;
   treatment: Treatment;
   step: Step;
   onPreview: (treatment: Treatment) => void;
   onCommit: (treatment: Treatment, label: string) => void;
+  /** Begins to paint out where the step is not wanted. */
+  onSpare: () => void;
 }) {
   const [naming, setNaming] = useState(false);
   const input = useRef<HTMLInputElement>(null);
@@ -148,6 +151,11 @@ export const AreaSection = memo(function AreaSection({
             <h3>Area</h3>
             {treatment.masks.length ? null : <small>Whole picture</small>}
           </>
+        )}
+        {naming ? null : (
+          <LinkButton onPress={onSpare} style={{ marginRight: 8 }}>
+            Not here
+          </LinkButton>
         )}
         <IconButton aria-label="New area" onPress={make}>
           <Plus aria-hidden="true" />

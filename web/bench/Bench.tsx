@@ -1,5 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { Crop, Info, Redo2, Undo2 } from 'lucide-react';
+import { Crop, History, Info, Redo2, Undo2 } from 'lucide-react';
 import { layTreatment, type Laying } from '../../core/treatment/laying';
 import { LayOn } from '../laying/LayOn';
 import { useCarryOver } from '../laying/useCarryOver';
@@ -18,21 +18,30 @@ import {
 import { useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
 import type { Stage } from '../../core/steps/define';
-import type { Kind } from '../../core/steps';
 import type { Treatment } from '../../core/treatment/schema';
+import type { UsualStep } from '../../core/treatment/usual-steps';
 import type { Photograph } from '../../contract/photographs';
 import type { Series } from '../../contract/series';
 import { messageOf } from '../app/api';
 import { onReturn } from '../app/away';
 import { holds } from '../app/outdated';
 import { tell } from '../app/notices';
-import { keys, useChangePhotograph, useChangeSeries, usePhotograph, useSeries } from '../app/queries';
+import {
+  keys,
+  useChangePhotograph,
+  useChangeSeries,
+  useCreateTake,
+  usePhotograph,
+  useSeries,
+} from '../app/queries';
 import { Bar, Crumbs, Push } from '../ui/bar';
 import { Button, IconButton } from '../ui/buttons';
 import { Wait } from '../ui/wait';
 import { CompareButtons } from '../compare/CompareButtons';
 import { useCompare } from '../compare/useCompare';
 import { Conflict } from '../takes/Conflict';
+import type { MomentAction } from '../history/HistoryPanel';
+import { sendCarried } from '../engine/carried';
 import type { Beside } from '../engine/client';
 import { Details } from './Details';
 import { Opening } from './Opening';
@@ -41,6 +50,7 @@ import { Refused } from '../takes/Refused';
 import { SavingMark } from '../takes/SavingMark';
 import { openSession, type TakeSession } from '../takes/session';
 import { Strip } from './Strip';
+import { STEP, toggled, type Side } from './side';
 import { useBeside } from './useBeside';
 import { Takes } from '../takes/Takes';
 import { TrayLine } from '../trays/TrayLine';
@@ -190,8 +200,7 @@ function BenchAtWork({
   const [lampAt, setLampAt] = useState<number | null>(null);
   const compare = useCompare(session, photograph.takes);
   const [details, setDetails] = useState(false);
-  const [framingOpen, setFramingOpen] = useState(false);
-  const [looksOpen, setLooksOpen] = useState(false);
+  const [side, setSide] = useState(STEP);
   const [range, setRange] = useState<readonly string[]>([]);
   const [part, setPart] = useState<Treatment | null>(null);
   // The picture is asked for first; what stands about it comes while it is rendered.
@@ -205,10 +214,13 @@ function BenchAtWork({
     (at: number) => setLampAt(at >= session.state().treatment.steps.length ? null : at),
     [session],
   );
+  const toggle = useCallback((pressed: Side) => setSide(now => toggled(now, pressed)), []);
+  const toggleAdding = useCallback((stage: Stage) => toggle({ what: 'add', stage }), [toggle]);
   const add = useCallback(
-    (kind: Kind, stage: Stage) => {
-      edits.add(kind, stage);
+    (usual: UsualStep, stage: Stage) => {
+      edits.add(usual, stage);
       setLampAt(null);
+      setSide(STEP);
     },
     [edits],
   );
@@ -216,8 +228,7 @@ function BenchAtWork({
     (stepId: string) => {
       choose(stepId);
       setRange([]);
-      setFramingOpen(false);
-      setLooksOpen(false);
+      setSide(STEP);
     },
     [choose],
   );
@@ -269,17 +280,32 @@ function BenchAtWork({
       tell({ text: `It cannot be laid on: ${(error as Error).message}.`, tone: 'problem' });
     }
   };
-  const toggleLooks = useCallback(() => {
-    setLooksOpen(open => !open);
-    setFramingOpen(false);
-  }, []);
   useKeys({
-    looks: toggleLooks,
+    history: () => toggle({ what: 'history' }),
+    looks: () => toggle({ what: 'looks' }),
     carryOver,
     undo: () => step('undo'),
     redo: () => step('redo'),
   });
 
+  const createTake = useCreateTake(photograph.id);
+  const onMoment = async (
+    action: MomentAction,
+    { treatment: of, label }: { treatment: Treatment; label: string },
+  ) => {
+    if (action === 'compare') {
+      compare.against({ what: 'moment', treatment: of, label });
+      return;
+    }
+    try {
+      await session.flush();
+      await sendCarried(of);
+      const made = await createTake.mutateAsync({ treatment: of });
+      onChooseTake(made.id);
+    } catch {
+      // It has been said.
+    }
+  };
   const changeSeries = useChangeSeries();
   const sendOut = async () => {
     await session.flush();
@@ -310,14 +336,14 @@ function BenchAtWork({
         />
         <IconButton
           aria-label="Frame: crop, straighten, turn"
-          aria-pressed={framingOpen}
-          onPress={() => setFramingOpen(!framingOpen)}
+          aria-pressed={side.what === 'frame'}
+          onPress={() => toggle({ what: 'frame' })}
         >
           <Crop aria-hidden="true" />
         </IconButton>
         <Push />
         <SavingMark session={session} />
-        <Button aria-pressed={looksOpen} onPress={toggleLooks}>
+        <Button aria-pressed={side.what === 'looks'} onPress={() => toggle({ what: 'looks' })}>
           Looks
         </Button>
         <CompareButtons compare={compare} />
@@ -336,6 +362,13 @@ function BenchAtWork({
           >
             <Redo2 aria-hidden="true" />
           </IconButton>
+          <IconButton
+            aria-label="History"
+            aria-pressed={side.what === 'history'}
+            onPress={() => toggle({ what: 'history' })}
+          >
+            <History aria-hidden="true" />
+          </IconButton>
         </span>
         <Button $ink onPress={() => void sendOut()}>
           Send out
@@ -352,10 +385,10 @@ function BenchAtWork({
         chosen={chosen}
         lamp={lamp}
         compare={compare}
-        framingOpen={framingOpen}
-        setFramingOpen={setFramingOpen}
-        looksOpen={looksOpen}
-        setLooksOpen={setLooksOpen}
+        side={side}
+        setSide={setSide}
+        onMoment={onMoment}
+        onAdd={add}
         onLay={lay}
         onCopy={copy}
         picked={picked}
@@ -374,7 +407,8 @@ function BenchAtWork({
           onCopy={copy}
           onChoose={chooseTray}
           onLamp={setLamp}
-          onAdd={add}
+          onAdd={toggleAdding}
+          adding={side.what === 'add' ? side.stage : null}
           shared={sharing.ids}
         />
       ) : null}

@@ -10,7 +10,10 @@ import {
 } from 'react';
 import styled from 'styled-components';
 import { framedSize } from '../../core/frame/geometry';
+import { sparing } from '../../core/treatment/areas';
 import { changeStep } from '../../core/treatment/edit';
+import type { Stage } from '../../core/steps/define';
+import type { UsualStep } from '../../core/treatment/usual-steps';
 import { whileHeld } from '../../core/treatment/held';
 import { bareTreatment, type Treatment } from '../../core/treatment/schema';
 import type { Beside } from '../engine/client';
@@ -41,8 +44,11 @@ import { StripLabel } from '../teststrip/StripLabel';
 import { StripOnPicture } from '../teststrip/StripOnPicture';
 import { useStripTool } from '../teststrip/useStripTool';
 import { useTestStrip } from '../teststrip/useTestStrip';
-import { LooksBoard, type Tried } from '../laying/LooksBoard';
-import { TryingLabel } from '../laying/TryingLabel';
+import { LooksBoard } from '../laying/LooksBoard';
+import { TryingLabel, type Tried } from '../print/TryingLabel';
+import { HistoryPanel, type MomentAction } from '../history/HistoryPanel';
+import { STEP, type Side } from './side';
+import { StepBoard } from '../boards/StepBoard';
 import { nameOfStep, settingOf, type Edits, type StepAction } from '../takes/useEdits';
 import { PictureView, type Other } from '../print/PictureView';
 
@@ -76,6 +82,9 @@ const Empty = styled.div`
 
 const bare = bareTreatment();
 
+/** What stands beside the picture in place of a step, by name. */
+const sideNames = { add: 'Add a step', history: 'History', looks: 'Looks', frame: 'Frame' } as const;
+
 export interface WorkplaceProps {
   picture: PictureInfo;
   /** Photographs that may be opened next. */
@@ -90,10 +99,12 @@ export interface WorkplaceProps {
   /** How many steps are lit. */
   lamp: number;
   compare: Compare;
-  framingOpen: boolean;
-  setFramingOpen: (open: boolean) => void;
-  looksOpen: boolean;
-  setLooksOpen: (open: boolean) => void;
+  /** What stands beside the picture. */
+  side: Side;
+  setSide: (side: Side) => void;
+  /** What is done with a state of the history. */
+  onMoment: (action: MomentAction, moment: { treatment: Treatment; label: string }) => void;
+  onAdd: (usual: UsualStep, stage: Stage) => void;
   /** Lays a treatment on, and chooses a step of it. */
   onLay: (treatment: Treatment, label: string, last?: string) => void;
   /** Copies steps. */
@@ -116,10 +127,10 @@ export function Workplace({
   chosen,
   lamp,
   compare,
-  framingOpen,
-  setFramingOpen,
-  looksOpen,
-  setLooksOpen,
+  side,
+  setSide,
+  onMoment,
+  onAdd,
   onLay,
   onCopy,
   picked,
@@ -143,7 +154,9 @@ export function Workplace({
   const panelId = useDeferredValue(chosen);
   const panelStep = treatment.steps.find(s => s.id === panelId) ?? step;
   const panelOf = panelStep?.id ?? null;
-  const framing = useFraming(picture, session, lit, framingOpen, setFramingOpen);
+  const close = useCallback(() => setSide(STEP), [setSide]);
+  const setFramingOpen = useCallback((open: boolean) => setSide(open ? { what: 'frame' } : STEP), [setSide]);
+  const framing = useFraming(picture, session, lit, side.what === 'frame', setFramingOpen);
   const picking = usePicking(picture);
   const pull = usePull(picture, session, chosen === null ? undefined : lit.steps.find(s => s.id === chosen));
   const painting = usePainting(picture, session, step, litOf);
@@ -159,7 +172,7 @@ export function Workplace({
       return made;
     };
   }, [chosen, held, litOf, lookedAt]);
-  const strip = useTestStrip(calm, chosen, commit, !framing.open && !looksOpen);
+  const strip = useTestStrip(calm, chosen, commit, side.what === 'step');
   const isStrip = strip.cells.length > 0;
   const stripTool = useStripTool(strip);
   const isBare = compare.way === 'bare';
@@ -223,10 +236,27 @@ export function Workplace({
       action === 'take' ? onCopy(picked.includes(id) ? picked : [id]) : edits.act(id, action),
     [edits, onCopy, picked],
   );
+  // A step that was just added is gone on with.
+  const panel = useRef<HTMLElement>(null);
+  const toFocus = useRef(false);
+  useEffect(() => {
+    if (!toFocus.current || side.what !== 'step' || panelId !== chosen) return;
+    toFocus.current = false;
+    panel.current?.querySelector<HTMLElement>('h2')?.focus();
+  }, [side, panelId, chosen]);
+  const setPainting = painting.set;
+  const { now } = edits;
+  const spare = useCallback(() => {
+    if (chosen === null) return;
+    const name = nameOfStep(now().steps.find(s => s.id === chosen));
+    const spared = sparing(now(), chosen, `Not all of ${name.toLowerCase()}`);
+    if (spared !== now()) commit(spared, `${name} not everywhere`);
+    setPainting({ tool: 'brush', taking: true });
+  }, [chosen, now, commit, setPainting]);
   const closeBoard = useCallback(() => setBoardOpen(false), []);
   const openBoard = useCallback(() => setBoardOpen(true), []);
   const Board = boardOpen && step ? boards[step.kind] : undefined;
-  const working = area !== null && !framing.open && !looksOpen;
+  const working = area !== null && side.what === 'step';
   const isTreatedSeen = !isStrip && !isBare && (!isCompared || isOwn);
   const other: Other | null =
     isCompared && theirs
@@ -257,7 +287,7 @@ export function Workplace({
               ? framing.tool
               : stripTool
                 ? stripTool
-                : looksOpen || (isCompared && !isOwn)
+                : side.what !== 'step' || (isCompared && !isOwn)
                   ? null
                   : (picking.tool ?? painting.pictureTool ?? pull.tool)
           }
@@ -302,7 +332,7 @@ export function Workplace({
                 />
               ) : null}
               {pull.pulled ? <PulledLabel pulled={pull.pulled} onWall={onWall} /> : null}
-              {!framing.open && !looksOpen && isTreatedSeen && step?.enabled ? (
+              {side.what === 'step' && isTreatedSeen && step?.enabled ? (
                 <StepHandles
                   step={step}
                   onWall={onWall}
@@ -332,12 +362,41 @@ export function Workplace({
       </Place>
       <Panel
         // What is pressed or typed belongs to the chosen step, never to the one before it.
-        inert={panelId !== chosen && !framing.open && !looksOpen}
+        ref={panel}
+        inert={panelId !== chosen && side.what === 'step'}
         aria-label={
-          looksOpen ? 'Looks' : framing.open ? 'Frame' : panelStep ? nameOfStep(panelStep) : 'No step chosen'
+          side.what === 'step' ? (panelStep ? nameOfStep(panelStep) : 'No step chosen') : sideNames[side.what]
         }
       >
-        {!around ? null : looksOpen ? (
+        {!around ? null : side.what === 'add' ? (
+          <StepBoard
+            key={side.stage}
+            picture={picture}
+            treatment={calm}
+            stage={side.stage}
+            onTry={setTried}
+            onAdd={usual => {
+              setTried(null);
+              toFocus.current = true;
+              onAdd(usual, side.stage);
+              painting.set({ tool: 'brush', taking: false });
+            }}
+            onClose={() => {
+              close();
+              document.querySelector<HTMLElement>(`[data-add="${side.stage}"]`)?.focus();
+            }}
+          />
+        ) : side.what === 'history' ? (
+          <HistoryPanel
+            line={session.moments}
+            isTold={session.moments.earlierThan === null}
+            onEarlier={session.earlier}
+            onTry={setTried}
+            onGo={session.goBy}
+            onAct={onMoment}
+            onClose={close}
+          />
+        ) : side.what === 'looks' ? (
           <LooksBoard
             picture={picture}
             treatment={calm}
@@ -346,10 +405,10 @@ export function Workplace({
             onTry={setTried}
             onLay={({ treatment: laid, laid: ids }, name) => {
               setTried(null);
-              setLooksOpen(false);
+              close();
               onLay(laid, `Look: ${name}`, ids.at(-1));
             }}
-            onClose={() => setLooksOpen(false)}
+            onClose={close}
           />
         ) : framing.open ? (
           <FramePanel framing={framing} picture={picture} />
@@ -367,6 +426,7 @@ export function Workplace({
             pick={picking.pick}
             onAction={act}
             strip={strip}
+            onSpare={spare}
             now={edits.now}
             calm={calm}
             sharing={sharing}

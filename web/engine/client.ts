@@ -41,6 +41,52 @@ export async function smallPictures(): Promise<{ engine: Remote<Engine> }> {
   return { engine: small.engine };
 }
 
+interface SmallJob {
+  of: [PictureInfo, Treatment, number, number];
+  signal: AbortSignal;
+  done: (bitmap: ImageBitmap) => void;
+  failed: (error: unknown) => void;
+}
+const smallJobs: SmallJob[] = [];
+/** Workers that make a small picture just now. */
+const atSmall = new Set<LivingEngine>();
+/** Views whose large picture is being drawn. */
+let drawing = 0;
+
+/** Gives small pictures that wait to whoever is free: to the worker for them, and to those of the large picture while it rests. */
+function giveSmall(): void {
+  const free = [small, ...(drawing === 0 ? large : [])].filter(w => w !== undefined && !atSmall.has(w));
+  for (const worker of free) {
+    let job = smallJobs.shift();
+    while (job?.signal.aborted) job = smallJobs.shift();
+    if (!job || !worker) return;
+    atSmall.add(worker);
+    const { of, done, failed } = job;
+    worker.engine
+      .picture(...of)
+      .then(done, failed)
+      .finally(() => {
+        atSmall.delete(worker);
+        giveSmall();
+      });
+  }
+}
+
+/** A small picture of a treatment, cut to fill width by height; in turn, unless it is no longer wanted. */
+export async function smallPicture(
+  picture: PictureInfo,
+  treatment: Treatment,
+  width: number,
+  height: number,
+  signal: AbortSignal,
+): Promise<ImageBitmap> {
+  await smallPictures();
+  return new Promise((done, failed) => {
+    smallJobs.push({ of: [picture, treatment, width, height], signal, done, failed });
+    giveSmall();
+  });
+}
+
 /**
  * Renders bands, each as soon as a worker is free.
  * @param onBand told of each as it comes
@@ -231,12 +277,15 @@ export class PictureEngine {
 
   private async work(): Promise<void> {
     this.busy = true;
+    drawing++;
     while (this.waiting) {
       const request = this.waiting;
       this.waiting = null;
-      const drawing = this.drawAndTell(request);
-      if ('stroke' in request || request.draft) await drawing;
+      const done = this.drawAndTell(request);
+      if ('stroke' in request || request.draft) await done;
     }
     this.busy = false;
+    drawing--;
+    giveSmall();
   }
 }

@@ -25,14 +25,22 @@ export interface Histogram {
   white: number;
 }
 
-/** A small picture of a treatment, whole. */
-async function smallImage(picture: PictureInfo, treatment: Treatment, longEdge: number): Promise<ImageData> {
+/**
+ * A small picture of a treatment, whole.
+ * @param draft its tables are coarse, which a picture as small as a stamp does not show
+ */
+async function smallImage(
+  picture: PictureInfo,
+  treatment: Treatment,
+  longEdge: number,
+  draft = false,
+): Promise<ImageData> {
   await atHand(treatment);
   const of = framedAt(picture, treatment.frame, Math.max(16, Math.min(TILE, longEdge)));
   const { geometry } = of;
   const tile = await keptPixels(of, { x: 0, y: 0, width: geometry.width, height: geometry.height });
   const { grey } = picture;
-  const plan = planner(treatment, { grey, pixels: tile.width * tile.height });
+  const plan = planner(treatment, { grey, pixels: tile.width * tile.height, draft });
   const surveys = await surveysOf(plan, of, treatment);
   const image = new ImageData(tile.width, tile.height);
   render8(plan, tile, image.data, 4, { grey, geometry, surveys });
@@ -54,6 +62,9 @@ async function smallCodes(picture: PictureInfo, treatment: Treatment): Promise<U
   return codes;
 }
 
+/** A picture of fewer pixels is looked at, not judged. */
+const STAMP = 20_000;
+
 /** A small picture of a treatment, cut to fill width by height. */
 export async function picture(
   picture: PictureInfo,
@@ -64,7 +75,7 @@ export async function picture(
   const size = framedSize(picture, treatment.frame);
   const cover = Math.max(width / size.width, height / size.height);
   const longEdge = Math.ceil(Math.max(size.width, size.height) * cover);
-  const image = await smallImage(picture, treatment, longEdge);
+  const image = await smallImage(picture, treatment, longEdge, width * height < STAMP);
   const x = Math.max(0, Math.floor((image.width - width) / 2));
   const y = Math.max(0, Math.floor((image.height - height) / 2));
   return createImageBitmap(image, x, y, Math.min(width, image.width), Math.min(height, image.height));

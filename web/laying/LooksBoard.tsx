@@ -1,5 +1,5 @@
 import { Ellipsis, X } from 'lucide-react';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useMemo, useRef, useState } from 'react';
 import styled from 'styled-components';
 import type { Treatment } from '../../core/treatment/schema';
 import { layTreatment, type Laid, type Laying } from '../../core/treatment/laying';
@@ -12,12 +12,14 @@ import { IconButton } from '../ui/buttons';
 import { Menu } from '../ui/overlays';
 import { Find } from '../ui/find';
 import { Slider } from '../ui/slider';
-import { madeOf, stepsOf, type ListedLook } from './look-groups';
+import { madeOf, SHARED, stepsOf, type ListedLook } from './look-groups';
 import { useLookList } from './useLookList';
-import { LookGrid } from './LookGrid';
 import { HowLaid } from './HowLaid';
 import { LookAsked, type Keeping } from './LookAsked';
-import { LookCard, type LookAction } from './LookCard';
+import { CardGrid } from '../print/CardGrid';
+import { PictureCard } from '../print/PictureCard';
+import type { Tried } from '../print/TryingLabel';
+import { useTrying } from '../print/useTrying';
 import { useLookFiles } from './useLookFiles';
 import type { Sharing } from './useSharing';
 
@@ -51,8 +53,8 @@ const Foot = styled.div`
   gap: 8px;
 `;
 
-/** Where the hand is: nothing is tried before it rests there for a moment. */
-const REST_MS = 20;
+/** What can be done with a look, by the names of its menu. */
+type LookAction = 'name' | 'remake' | 'share' | 'write' | 'remove';
 
 function actionsOf({ shared, isKept }: ListedLook): { id: LookAction; text: string }[] {
   return [
@@ -63,13 +65,6 @@ function actionsOf({ shared, isKept }: ListedLook): { id: LookAction; text: stri
     { id: 'write', text: 'Save as a file' },
     ...(shared || isKept ? [{ id: 'remove', text: shared ? 'Share it no more' : 'Put aside' } as const] : []),
   ];
-}
-
-/** What is tried: the treatment that it would give, what it is called, and how it would be laid on. */
-export interface Tried {
-  name: string;
-  strength: number;
-  treatment: Treatment;
 }
 
 /** Looks as small pictures of this photograph: what is pointed at shows in the print, a press lays it on. */
@@ -96,7 +91,6 @@ export function LooksBoard({
   const [wanted, setWanted] = useState('');
   const [strength, setStrength] = useState(1);
   const [how, setHow] = useState<Laying['how']>('instead');
-  const [at, setAt] = useState<string | null>(null);
   const [keeping, setKeeping] = useState<Keeping | null>(null);
   const { bringIn, write } = useLookFiles();
   const input = useRef<HTMLInputElement>(null);
@@ -119,22 +113,20 @@ export function LooksBoard({
     [groups, laid, fetched],
   );
 
-  const tried = [...groups.values()].flat().find(l => l.key === at);
-  useEffect(() => {
-    if (!tried) {
-      onTry(null);
-      return;
-    }
-    const timer = setTimeout(() => {
+  const triedOf = useCallback(
+    (key: string): Tried | null => {
+      const look = [...groups.values()].flat().find(l => l.key === key);
+      if (!look) return null;
       try {
-        onTry({ name: tried.name, strength, treatment: laid(tried, strength).treatment });
+        const how = strength < 1 ? `at ${Math.round(strength * 100)}` : undefined;
+        return { name: look.name, how, treatment: laid(look, strength).treatment, then: 'lays it on' };
       } catch {
-        onTry(null);
+        return null;
       }
-    }, REST_MS);
-    return () => clearTimeout(timer);
-  }, [tried, strength, laid, onTry]);
-  useEffect(() => () => onTry(null), [onTry]);
+    },
+    [groups, laid, strength],
+  );
+  const { at, point } = useTrying(triedOf, onTry);
 
   const take = (look: Look) => {
     try {
@@ -151,7 +143,7 @@ export function LooksBoard({
     else remove.mutate({ id: look.key, name: look.name });
   };
   const card = (look: ListedLook) => (
-    <LookCard
+    <PictureCard
       key={look.key}
       name={look.name}
       says={stepsOf(look)}
@@ -159,8 +151,8 @@ export function LooksBoard({
       treatment={small.get(look.key)}
       isTried={look.key === at}
       actions={actionsOf(look)}
-      onTry={on => setAt(now => (on ? look.key : now === look.key ? null : now))}
-      onLay={() => take(look)}
+      onTry={on => point(look.key, on)}
+      onTake={() => take(look)}
       onAction={action => act(look, action)}
     />
   );
@@ -209,7 +201,13 @@ export function LooksBoard({
           <Find label="Find a look" value={wanted} onChange={setWanted} />
         </div>
       </Head>
-      <LookGrid groups={groups} columns={2} inSeries={inSeries} card={card} />
+      <CardGrid
+        groups={groups}
+        columns={2}
+        notes={{ [SHARED]: `of ${inSeries} photographs` }}
+        card={card}
+        none="No look is called that. Fewer letters find more."
+      />
       <Foot>
         <Slider
           label="Strength"

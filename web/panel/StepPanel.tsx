@@ -57,6 +57,8 @@ export interface StepPanelProps {
   now: () => Treatment;
   sharing: Sharing;
   strip: TestStrip;
+  /** Begins to paint out where the step is not wanted; must stay the same function. */
+  onSpare: () => void;
 }
 
 /** What the sections about the laying of a step show: the calm treatment, unless just that is moving. */
@@ -88,6 +90,7 @@ export function StepPanel({
   onAction,
   sharing,
   strip,
+  onSpare,
 }: StepPanelProps) {
   const kind = stepKind(step.kind)!;
   const name = step.name || wordFor(step.kind);
@@ -166,6 +169,7 @@ export function StepPanel({
           {...still}
           onPreview={onPreview}
           onCommit={onCommit}
+          onSpare={onSpare}
         />
         <LayingOn key={`laying ${step.id}`} {...still} onPreview={onPreview} onCommit={onCommit} />
       </Body>

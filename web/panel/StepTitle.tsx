@@ -83,7 +83,9 @@ export const StepTitle = memo(function StepTitle({
           }}
         />
       ) : (
-        <h2 onDoubleClick={() => setNaming(true)}>{name}</h2>
+        <h2 tabIndex={-1} onDoubleClick={() => setNaming(true)}>
+          {name}
+        </h2>
       )}
       <small>
         {wordFor(stage)}

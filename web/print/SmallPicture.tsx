@@ -1,7 +1,7 @@
 import { useEffect, useRef } from 'react';
 import type { Treatment } from '../../core/treatment/schema';
 import { useAway } from '../app/away';
-import { smallPictures } from '../engine/client';
+import { smallPicture } from '../engine/client';
 import type { PictureInfo } from '../engine/tiles';
 
 /** How long the treatment must rest before a small picture is made anew. */
@@ -25,25 +25,24 @@ export function SmallPicture({
   const filled = useRef(false);
   const returns = useAway(state => state.returns);
   useEffect(() => {
-    let stale = false;
+    const abort = new AbortController();
     const fill = async () => {
       const ratio = Math.min(2, window.devicePixelRatio || 1);
       const info = { id, width, height, grey };
-      const { engine } = await smallPictures();
-      if (stale) return;
-      const bitmap = await engine.picture(info, treatment, wide * ratio, high * ratio);
+      const bitmap = await smallPicture(info, treatment, wide * ratio, high * ratio, abort.signal);
       const target = canvas.current;
-      if (!stale && target) {
+      if (!abort.signal.aborted && target) {
         target.width = wide * ratio;
         target.height = high * ratio;
         target.getContext('2d')?.drawImage(bitmap, 0, 0, target.width, target.height);
         filled.current = true;
+        target.dataset.drawn = '';
       }
       bitmap.close();
     };
     const timer = setTimeout(() => void fill().catch(() => undefined), filled.current ? REST_MS : 0);
     return () => {
-      stale = true;
+      abort.abort();
       clearTimeout(timer);
     };
   }, [id, width, height, grey, treatment, wide, high, returns]);

@@ -6,10 +6,10 @@ import { getTake } from '../../contract/takes';
 import { layTreatment, type Laying } from '../../core/treatment/laying';
 import type { Treatment } from '../../core/treatment/schema';
 import { call, currentTake } from '../app/api';
-import { madeOf, stepsOf, type ListedLook } from '../laying/look-groups';
+import { madeOf, SHARED, stepsOf, type ListedLook } from '../laying/look-groups';
 import type { useLookList } from '../laying/useLookList';
-import { LookCard } from '../laying/LookCard';
-import { LookGrid } from '../laying/LookGrid';
+import { CardGrid } from '../print/CardGrid';
+import { PictureCard } from '../print/PictureCard';
 import { Find } from '../ui/find';
 
 const Room = styled.div`
@@ -60,7 +60,7 @@ export function ChooseLook({
     [groups, data, laying, fetched],
   );
   const card = (look: ListedLook) => (
-    <LookCard
+    <PictureCard
       key={look.key}
       name={look.name}
       says={stepsOf(look)}
@@ -69,13 +69,19 @@ export function ChooseLook({
       isTried={look.key === chosen || look.key === at}
       isChosen={look.key === chosen}
       onTry={isOn => setAt(now => (isOn ? look.key : now === look.key ? null : now))}
-      onLay={() => onChoose(look.key)}
+      onTake={() => onChoose(look.key)}
     />
   );
   return (
     <Room>
       <Find label="Find a look" value={wanted} onChange={onWanted} />
-      <LookGrid groups={groups} columns={4} inSeries={inSeries} card={card} />
+      <CardGrid
+        groups={groups}
+        columns={4}
+        notes={{ [SHARED]: `of ${inSeries} photographs` }}
+        card={card}
+        none="No look is called that. Fewer letters find more."
+      />
     </Room>
   );
 }

@@ -108,9 +108,31 @@ export class TakeSession {
   }
 
   /** The states that this window knows of, along which undo and redo go. */
-  get moments(): Pick<Line, 'past' | 'now' | 'future'> {
+  get moments(): Line {
     return this.line;
   }
+
+  /** Asks for states earlier than those that are known. */
+  readonly earlier = () => this.tell();
+
+  /**
+   * Goes along the states that are known, to one that is shown at once; the server is led there step by step.
+   * @param by how many: back where it is negative
+   */
+  readonly goBy = (by: number): void => {
+    const { saving } = this.queue;
+    if (saving.state === 'stale' || saving.state === 'refused') return;
+    this.steps = [];
+    const direction = by < 0 ? 'undo' : 'redo';
+    for (let left = Math.abs(by); left > 0; left--) {
+      const line = (direction === 'undo' ? back : on)(this.line);
+      if (!line) break;
+      this.line = line;
+      this.queue.add({ kind: direction, to: line.now.treatment });
+    }
+    this.show(this.line.now.treatment);
+    if (this.line.past.length < FEW) void this.tell();
+  };
 
   private labelOf({ past, now }: Line): string | null {
     return past.length ? now.label : null;

@@ -1,16 +1,8 @@
 import { useMemo, useState } from 'react';
 import type { Stage } from '../../core/steps/define';
-import type { Kind } from '../../core/steps';
-import {
-  addStep,
-  changeSetting,
-  changeStep,
-  copyStep,
-  newStep,
-  nudgeStep,
-  removeStep,
-} from '../../core/treatment/edit';
+import { changeSetting, changeStep, copyStep, nudgeStep, removeStep } from '../../core/treatment/edit';
 import { groupWithBefore, leaveGroup, nameGroup, switchGroup, ungroup } from '../../core/treatment/groups';
+import { setOut, type UsualStep } from '../../core/treatment/usual-steps';
 import type { Step, Treatment } from '../../core/treatment/schema';
 import { wordFor } from '../app/words';
 import type { TakeSession } from './session';
@@ -46,7 +38,8 @@ export interface Edits {
   /** The same from a control that shows its movement by itself. */
   glide: (treatment: Treatment) => void;
   commit: (treatment: Treatment, label: string) => void;
-  add: (kind: Kind, stage: Stage) => void;
+  /** Adds a step as the last of a stage, and chooses it. */
+  add: (usual: UsualStep, stage: Stage) => void;
   remove: (stepId: string) => void;
   toggle: (stepId: string) => void;
   nudge: (stepId: string, by: -1 | 1) => void;
@@ -72,10 +65,10 @@ export function useEdits(session: TakeSession) {
       preview: next => session.preview(next),
       glide: next => session.glide(next),
       commit,
-      add: (kind, stage) => {
-        const step = newStep(now(), kind, stage);
-        commit(addStep(now(), step), `Add ${wordFor(kind).toLowerCase()}`);
-        choose(step.id);
+      add: (usual, stage) => {
+        const { begun, step } = setOut(now(), usual, stage);
+        commit(begun, `Add ${(usual.name ?? wordFor(usual.kind)).toLowerCase()}`);
+        choose(step);
       },
       remove: id => {
         const { steps } = now();

@@ -1,7 +1,8 @@
 import { useCallback, useMemo, useState } from 'react';
 import type { Treatment } from '../../core/treatment/schema';
 import { useKeys } from '../app/useKeys';
-import { firstRange, rowsOf, triedOf, valuesOf, type Setting } from './tried';
+import { settingsOfStep, type Setting } from '../controls/step-settings';
+import { firstRange, rowsOf, valuesOf } from './ranges';
 
 /** A setting that is tried, and between what. */
 export interface Axis {
@@ -89,7 +90,7 @@ export function useTestStrip(
   const step = treatment.steps.find(s => s.id === stepId);
   const axes = useMemo((): readonly Axis[] => {
     if (!tried || !step || tried.step !== step.id) return [];
-    const all = triedOf(treatment, step);
+    const all = settingsOfStep(treatment, step);
     const found = tried.axes.flatMap(chosen => {
       const setting = all.find(({ name }) => name === chosen.name);
       return setting ? [{ setting, chosen }] : [];
@@ -146,7 +147,7 @@ export function useTestStrip(
     [commit],
   );
   const names = useCallback(
-    () => (step ? triedOf(treatment, step).map(({ name }) => name) : []),
+    () => (step ? settingsOfStep(treatment, step).map(({ name }) => name) : []),
     [treatment, step],
   );
   useKeys(

@@ -1,13 +1,11 @@
 import { Plus } from 'lucide-react';
 import { memo, useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { stages, type Stage } from '../../core/steps/define';
-import { stepKinds, type Kind } from '../../core/steps';
 import { placeStep } from '../../core/treatment/edit';
 import type { Step, Treatment } from '../../core/treatment/schema';
 import { isKey } from '../app/keys';
 import { wordFor } from '../app/words';
 import type { PictureInfo } from '../engine/tiles';
-import { Menu } from '../ui/overlays';
 import { looksTheSame } from '../../core/treatment/same';
 import { groupOf, runsOf } from '../../core/treatment/groups';
 import type { CopySteps, Edits } from '../takes/useEdits';
@@ -32,7 +30,10 @@ export interface TrayLineProps {
   onPick: (ids: readonly string[]) => void;
   onCopy: CopySteps;
   onLamp: (lamp: number) => void;
-  onAdd: (kind: Kind, stage: Stage) => void;
+  /** Lays out what may be added to a stage; pressed again, it is put away. */
+  onAdd: (stage: Stage) => void;
+  /** The stage that something is being added to. */
+  adding: Stage | null;
   /** The looks that the series shares, by their ids. */
   shared: readonly string[];
   edits: Edits;
@@ -152,14 +153,6 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
     focusTray(id);
   };
 
-  const kindsFor = (stage: Stage) => {
-    const entry = (k: (typeof stepKinds)[number]) => ({ id: k.kind, text: wordFor(k.kind) });
-    return [
-      { name: `Usual in ${wordFor(stage)}`, entries: stepKinds.filter(k => k.stage === stage).map(entry) },
-      { name: 'Any other step', entries: stepKinds.filter(k => k.stage !== stage).map(entry) },
-    ];
-  };
-
   const tabbable = chosen && steps.some(s => s.id === chosen) ? chosen : steps[0]?.id;
   return (
     <Line
@@ -212,16 +205,14 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
                     </GroupFrame>
                   );
                 })}
-                <Menu
-                  label={`Add a step to ${wordFor(stage)}`}
-                  trigger={
-                    <Add aria-label={`Add a step to ${wordFor(stage)}`}>
-                      <Plus aria-hidden="true" />
-                    </Add>
-                  }
-                  sections={kindsFor(stage)}
-                  onAction={kind => props.onAdd(kind as Kind, stage)}
-                />
+                <Add
+                  aria-label={`Add a step to ${wordFor(stage)}`}
+                  aria-expanded={props.adding === stage}
+                  data-add={stage}
+                  onPress={() => props.onAdd(stage)}
+                >
+                  <Plus aria-hidden="true" />
+                </Add>
               </StageGroup>
             );
           })}

@@ -34,17 +34,21 @@ export function Find({
   value,
   onChange,
   width,
+  isFirst,
 }: {
   label: string;
   value: string;
   onChange: (wanted: string) => void;
   width?: number;
+  /** It has the focus as soon as it is there. */
+  isFirst?: boolean;
 }) {
   return (
     <Field style={{ width }}>
       <Search aria-hidden="true" />
       <input
         type="search"
+        autoFocus={isFirst}
         aria-label={label}
         placeholder={label}
         value={value}

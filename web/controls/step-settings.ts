@@ -6,12 +6,12 @@ import { changeSetting, changeStep } from '../../core/treatment/edit';
 import { groupOf, strengthenGroup } from '../../core/treatment/groups';
 import type { Step, Treatment } from '../../core/treatment/schema';
 import { wordFor, wordWithin } from '../app/words';
-import { nameOfSetting } from '../controls/setting-name';
-import { units, writtenAs } from '../controls/units';
+import { nameOfSetting } from './setting-name';
+import { writtenAs } from './units';
 
-/** What a test strip can try: each number and each choice of a step, under the name of its control. */
+/** The numbers and choices of a step, each under the name of its control: what a test strip tries, and the history tells of. */
 
-interface Tried<V> {
+interface Named<V> {
   /** As its control is called. */
   name: string;
   value: V;
@@ -23,21 +23,24 @@ interface Tried<V> {
   label: string;
 }
 
-export interface TriedNumber extends Tried<number> {
+export interface NumberSetting extends Named<number> {
   type: 'number';
   field: NumberField;
 }
 
-export interface TriedChoice extends Tried<string> {
+export interface ChoiceSetting extends Named<string> {
   type: 'choice';
   options: readonly string[];
 }
 
-export type Setting = TriedNumber | TriedChoice;
+export type Setting = NumberSetting | ChoiceSetting;
 
 const share: NumberField = { type: 'number', min: 0, max: 1, default: 1, unit: 'fraction' };
 
-const number = (field: NumberField, of: Omit<TriedNumber, 'type' | 'field' | 'written'>): TriedNumber => ({
+const number = (
+  field: NumberField,
+  of: Omit<NumberSetting, 'type' | 'field' | 'written'>,
+): NumberSetting => ({
   ...of,
   type: 'number',
   field,
@@ -134,8 +137,8 @@ function listed(
   );
 }
 
-/** All that can be tried of a step of a treatment. */
-export function triedOf(treatment: Treatment, step: Step): Setting[] {
+/** All numbers and choices of a step of a treatment that its panel shows now. */
+export function settingsOfStep(treatment: Treatment, step: Step): Setting[] {
   const called = step.name || wordFor(step.kind);
   const group = groupOf(treatment, step.group);
   const kind = stepKind(step.kind);
@@ -167,69 +170,4 @@ export function triedOf(treatment: Treatment, step: Step): Setting[] {
       written: wordFor,
     },
   ];
-}
-
-/** How far a range reaches at first to either side, as a share of the whole; hues are near one another. */
-const reachOf = ({ unit }: NumberField) => (unit === 'hue' || unit === 'turn' ? 1 / 12 : 0.3);
-
-const along = ({ min, max, scale }: NumberField) => {
-  const isRatio = scale === 'ratio';
-  const [low, high] = isRatio ? [Math.log(min), Math.log(max)] : [min, max];
-  return {
-    to: (value: number) => ((isRatio ? Math.log(value) : value) - low) / (high - low),
-    from: (share: number) => {
-      const value = low + share * (high - low);
-      return isRatio ? Math.exp(value) : value;
-    },
-  };
-};
-
-/** A value in the steps that its control shows, within the field. */
-function rounded(field: NumberField, value: number): number {
-  const { decimals, shownTimes } = units[field.unit];
-  const shown = Number((value * shownTimes).toFixed(decimals)) / shownTimes;
-  return Math.min(field.max, Math.max(field.min, shown));
-}
-
-/** The range that is tried first: about the value, moved in where it would leave the field. */
-export function firstRange(field: NumberField, value: number): { from: number; to: number } {
-  const track = along(field);
-  const at = track.to(value);
-  const reach = reachOf(field);
-  const low = Math.min(Math.max(0, at - reach), 1 - 2 * reach);
-  return {
-    from: rounded(field, track.from(low)),
-    to: rounded(field, track.from(low + 2 * reach)),
-  };
-}
-
-/**
- * Even values from one to another, ratios evenly multiplied, each once; the nearest gives way to the value that is set,
- * so that it hangs among them.
- */
-export function valuesOf(
-  field: NumberField,
-  value: number,
-  from: number,
-  to: number,
-  count: number,
-): number[] {
-  const track = along(field);
-  const [first, last] = [track.to(Math.min(from, to)), track.to(Math.max(from, to))];
-  const even = Array.from({ length: count }, (_, i) =>
-    rounded(field, track.from(first + ((last - first) * i) / Math.max(1, count - 1))),
-  );
-  const isWithin = value >= Math.min(from, to) && value <= Math.max(from, to);
-  if (isWithin && !even.includes(value)) {
-    const away = even.map(v => Math.abs(track.to(v) - track.to(value)));
-    even[away.indexOf(Math.min(...away))] = value;
-  }
-  const rising = [...new Set(even)].sort((a, b) => a - b);
-  return from <= to ? rising : rising.reverse();
-}
-
-/** How choices hang, in as few rows as leave each wide enough to be seen. */
-export function rowsOf(count: number, most = 7): { columns: number; rows: number } {
-  const rows = Math.ceil(count / most);
-  return { columns: Math.ceil(count / rows), rows };
 }

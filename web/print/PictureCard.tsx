@@ -3,7 +3,7 @@ import type { ReactNode } from 'react';
 import styled from 'styled-components';
 import type { Treatment } from '../../core/treatment/schema';
 import type { PictureInfo } from '../engine/tiles';
-import { SmallPicture } from '../print/SmallPicture';
+import { SmallPicture } from './SmallPicture';
 import { IconButton } from '../ui/buttons';
 import { Menu } from '../ui/overlays';
 
@@ -64,11 +64,8 @@ const Frame = styled.div`
   }
 `;
 
-/** What can be done with a look, by the names of its menu. */
-export type LookAction = 'name' | 'remake' | 'share' | 'write' | 'remove';
-
-/** A look as a small picture of this photograph: pointed at it is tried, pressed it is laid on. */
-export function LookCard({
+/** What a choice would make of this photograph, small: pointed at it is tried, pressed it is taken. */
+export function PictureCard<A extends string>({
   name,
   says,
   picture,
@@ -77,22 +74,22 @@ export function LookCard({
   isChosen,
   actions,
   onTry,
-  onLay,
+  onTake,
   onAction,
 }: {
   name: string;
   /** What stands beneath its name. */
-  says: string;
+  says?: string;
   picture: PictureInfo;
   /** The photograph's treatment with it; undefined where it has no room for it. */
   treatment: Treatment | undefined;
   isTried: boolean;
   /** Of several one is chosen: whether it is this one. */
   isChosen?: boolean;
-  actions?: readonly { id: LookAction; text: string }[];
+  actions?: readonly { id: A; text: string }[];
   onTry?: (on: boolean) => void;
-  onLay: () => void;
-  onAction?: (action: LookAction) => void;
+  onTake: () => void;
+  onAction?: (action: A) => void;
 }): ReactNode {
   return (
     <Frame
@@ -102,12 +99,12 @@ export function LookCard({
     >
       <button
         type="button"
-        data-look={name}
-        aria-label={`${name}, ${says}`}
+        data-card={name}
+        aria-label={says ? `${name}, ${says}` : name}
         aria-pressed={isChosen}
         onFocus={() => onTry?.(true)}
         onBlur={() => onTry?.(false)}
-        onClick={onLay}
+        onClick={onTake}
       >
         {treatment ? (
           <SmallPicture picture={picture} treatment={treatment} width={122} height={81} />
@@ -115,7 +112,7 @@ export function LookCard({
           <canvas />
         )}
         <b>{name}</b>
-        <i>{says}</i>
+        {says ? <i>{says}</i> : null}
       </button>
       {actions ? (
         <Menu
@@ -126,7 +123,7 @@ export function LookCard({
             </IconButton>
           }
           sections={[{ entries: [...actions] }]}
-          onAction={action => onAction?.(action as LookAction)}
+          onAction={action => onAction?.(action as A)}
         />
       ) : null}
     </Frame>

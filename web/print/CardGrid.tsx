@@ -1,6 +1,5 @@
 import { useRef, type KeyboardEvent, type ReactNode } from 'react';
 import styled from 'styled-components';
-import { SHARED, type ListedLook } from './look-groups';
 
 const Body = styled.div<{ $columns: number }>`
   flex: 1;
@@ -34,24 +33,27 @@ const Body = styled.div<{ $columns: number }>`
   }
 `;
 
-/** Cards of looks under the names of their groups; arrows go from one to the next. */
-export function LookGrid({
+/** Cards under the names of their groups; arrows go from one to the next. */
+export function CardGrid<T>({
   groups,
   columns,
-  inSeries,
+  notes,
   card,
+  none,
 }: {
-  groups: ReadonlyMap<string, ListedLook[]>;
+  groups: ReadonlyMap<string, readonly T[]>;
   columns: number;
-  /** How many photographs the series has. */
-  inSeries: number;
-  card: (look: ListedLook) => ReactNode;
+  /** What stands beside the names of groups. */
+  notes?: Readonly<Record<string, string>>;
+  card: (item: T) => ReactNode;
+  /** What is said where nothing is found. */
+  none: string;
 }) {
   const body = useRef<HTMLDivElement>(null);
   const onKey = (event: KeyboardEvent) => {
     const by = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: -columns, ArrowDown: columns }[event.key];
     if (!by) return;
-    const all = [...(body.current?.querySelectorAll<HTMLElement>('[data-look]') ?? [])];
+    const all = [...(body.current?.querySelectorAll<HTMLElement>('[data-card]') ?? [])];
     const i = all.indexOf(event.target as HTMLElement);
     if (i < 0) return;
     all[Math.min(all.length - 1, Math.max(0, i + by))].focus();
@@ -59,16 +61,16 @@ export function LookGrid({
   };
   return (
     <Body ref={body} $columns={columns} onKeyDown={onKey}>
-      {[...groups].map(([group, looks]) => (
+      {[...groups].map(([group, items]) => (
         <section key={group} aria-label={group}>
           <h3>
             {group}
-            {group === SHARED ? <small>of {inSeries} photographs</small> : null}
+            {notes?.[group] ? <small>{notes[group]}</small> : null}
           </h3>
-          <div className="cards">{looks.map(card)}</div>
+          <div className="cards">{items.map(card)}</div>
         </section>
       ))}
-      {groups.size === 0 ? <p>No look is called that. Fewer letters find more.</p> : null}
+      {groups.size === 0 ? <p>{none}</p> : null}
     </Body>
   );
 }
