@@ -132,6 +132,7 @@ const ENTRIES = 1024;
 export const baths = defineStep({
   kind: 'baths',
   stage: 'tone',
+  face: 'dish',
   givesColour: true,
   coloursTones: true,
   fields: {

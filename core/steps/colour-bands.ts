@@ -33,6 +33,7 @@ function directionAt(degrees: number): number {
 export const colourBands = defineStep({
   kind: 'colour-bands',
   stage: 'ground',
+  face: 'hues',
   fields: {
     red: band(),
     orange: band(),

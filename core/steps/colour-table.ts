@@ -10,6 +10,7 @@ import { amount, reference } from '../settings/fields';
 export const colourTable = defineStep({
   kind: 'colour-table',
   stage: 'tone',
+  face: 'picture',
   givesColour: true,
   fields: { table: reference('tables'), contrast: amount(), saturation: amount() },
   point: (s, { tableNamed }) => {

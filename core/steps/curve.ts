@@ -13,6 +13,7 @@ import { curvePoints, group } from '../settings/fields';
 export const curve = defineStep({
   kind: 'curve',
   stage: 'tone',
+  face: 'curve',
   fields: {
     points: group(
       {

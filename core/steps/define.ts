@@ -135,10 +135,28 @@ export interface Overlay<S> {
   outline: Outline[];
 }
 
+/**
+ * How a tray draws the step from its settings: tones over tones, hues before and after, greys as a ramp, a dish of it, its
+ * area in its colour, corners, grain, glow, edges, texture, or the picture after it.
+ */
+export type Face =
+  | 'curve'
+  | 'hues'
+  | 'ramp'
+  | 'dish'
+  | 'area'
+  | 'corners'
+  | 'grain'
+  | 'glow'
+  | 'edges'
+  | 'texture'
+  | 'picture';
+
 export interface StepDefinition<F extends Fields = Fields, K extends string = string> {
   kind: K;
   /** Where the tray usually lies. */
   stage: Stage;
+  face: Face;
   fields: F;
   /** Settings as earlier versions wrote them, brought into today's form; others are left as they are. */
   earlier?: (settings: Record<string, unknown>) => Record<string, unknown>;

@@ -13,6 +13,7 @@ import { colour, flag, fraction } from '../settings/fields';
 export const filter = defineStep({
   kind: 'filter',
   stage: 'tone',
+  face: 'ramp',
   givesColour: true,
   fields: { colour: colour('#d9a066'), density: fraction(0.5), keepLightness: flag(true) },
   point: s => {

@@ -26,6 +26,7 @@ interface GlowSurvey {
 export const glow = defineStep({
   kind: 'glow',
   stage: 'finish',
+  face: 'glow',
   fields: { amount: fraction(), radius: length(0.1, 0.015), halation: fraction() },
   point: () => () => undefined,
   field: s => {

@@ -10,6 +10,7 @@ import { choice, flag, stops } from '../settings/fields';
 export const gradientMap = defineStep({
   kind: 'gradient-map',
   stage: 'tone',
+  face: 'ramp',
   givesColour: true,
   advise: ({ stops, reverse }, mix) => {
     // A mix that keeps the tones beneath keeps their black as well.

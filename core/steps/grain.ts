@@ -24,6 +24,7 @@ const DEPTH = 0.3;
 export const grain = defineStep({
   kind: 'grain',
   stage: 'finish',
+  face: 'grain',
   seenNatural: true,
   fields: {
     amount: fraction(),

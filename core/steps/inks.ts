@@ -20,6 +20,7 @@ const still = (i: Ink) => i.c === 0 && i.m === 0 && i.y === 0 && i.k === 0;
 export const inks = defineStep({
   kind: 'inks',
   stage: 'ground',
+  face: 'hues',
   fields: {
     tones: group({ lights: ink(), middles: ink(), darks: ink() }),
     hues: group({ red: ink(), yellow: ink(), green: ink(), cyan: ink(), blue: ink(), magenta: ink() }),

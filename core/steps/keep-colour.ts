@@ -9,6 +9,7 @@ import { amount } from '../settings/fields';
 export const keepColour = defineStep({
   kind: 'keep-colour',
   stage: 'colour',
+  face: 'area',
   startsOnArea: true,
   givesColour: true,
   fields: { saturation: amount() },

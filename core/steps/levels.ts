@@ -9,6 +9,7 @@ import { fraction, ratio } from '../settings/fields';
 export const levels = defineStep({
   kind: 'levels',
   stage: 'tone',
+  face: 'curve',
   fields: {
     inBlack: fraction(),
     inWhite: fraction(1),

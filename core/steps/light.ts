@@ -104,6 +104,7 @@ function onLuma(curve: Curve): Point {
 export const light = defineStep({
   kind: 'light',
   stage: 'ground',
+  face: 'curve',
   automatic: { find: foundLight },
   fields: {
     exposure: exposure(-4, 4),

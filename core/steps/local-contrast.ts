@@ -6,6 +6,7 @@ import { amount } from '../settings/fields';
 export const localContrast = defineStep({
   kind: 'local-contrast',
   stage: 'ground',
+  face: 'texture',
   fields: { coarse: amount(), medium: amount(), fine: amount(), haze: amount() },
   point: () => () => undefined,
   field: s => detailField(s),

@@ -45,6 +45,7 @@ function lit(s: PointSettings): Point {
 export const localLight = defineStep({
   kind: 'local-light',
   stage: 'colour',
+  face: 'area',
   startsOnArea: true,
   fields: {
     exposure: exposure(-4, 4),

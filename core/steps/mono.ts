@@ -43,6 +43,7 @@ const radius = (): ReturnType<typeof plain> => ({ ...plain(0, 0.5, 0.1), unit: '
 export const mono = defineStep({
   kind: 'mono',
   stage: 'mono',
+  face: 'hues',
   fields: {
     method: choice(
       ['luminance', 'luma', 'average', 'lightness', 'channels', 'response', 'local-contrast'],

@@ -9,6 +9,7 @@ import { amount, fraction } from '../settings/fields';
 export const saturation = defineStep({
   kind: 'saturation',
   stage: 'ground',
+  face: 'hues',
   fields: { amount: amount(), spare: fraction() },
   leavesGrey: s => s.amount === -1 && s.spare === 0,
   point: s => {

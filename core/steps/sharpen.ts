@@ -16,6 +16,7 @@ const WIDE = 0.0025;
 export const sharpen = defineStep({
   kind: 'sharpen',
   stage: 'finish',
+  face: 'edges',
   seenNatural: true,
   fields: { amount: plain(0, 5), radius: length(0.01, 0.0004), threshold: fraction() },
   point: () => () => undefined,

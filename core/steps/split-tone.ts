@@ -27,6 +27,7 @@ export function highlightShare(balance: number, crossover: number): (L: number) 
 export const splitTone = defineStep({
   kind: 'split-tone',
   stage: 'tone',
+  face: 'ramp',
   givesColour: true,
   coloursTones: true,
   fields: {

@@ -24,6 +24,7 @@ const LIFT = 0.13;
 export const threeWayBalance = defineStep({
   kind: 'three-way-balance',
   stage: 'ground',
+  face: 'ramp',
   fields: { shadows: range(), midtones: range(), highlights: range(), keepLightness: flag(true) },
   whileHeld: (_settings, [range]) => {
     const zone = toneZone(range);

@@ -12,6 +12,7 @@ const WHOLE = [1];
 export const tint = defineStep({
   kind: 'tint',
   stage: 'tone',
+  face: 'ramp',
   givesColour: true,
   coloursTones: true,
   fields: { hue: hue(35), saturation: fraction(0.2) },

@@ -47,6 +47,7 @@ export function vignetteShape(
 export const vignette = defineStep({
   kind: 'vignette',
   stage: 'finish',
+  face: 'corners',
   fields: {
     amount: amount(),
     size: fraction(0.6),

@@ -70,6 +70,7 @@ function asBody(pigment: Pigment): Field {
 export const wash = defineStep({
   kind: 'wash',
   stage: 'colour',
+  face: 'area',
   givesColour: true,
   coloursTones: true,
   startsOnArea: true,

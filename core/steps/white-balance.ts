@@ -32,6 +32,7 @@ function neutralising(hex: string): Matrix | null {
 export const whiteBalance = defineStep({
   kind: 'white-balance',
   stage: 'ground',
+  face: 'hues',
   fields: { neutral: optionalColour(), warmth: amount(), tint: amount() },
   point: s => {
     const picked = s.neutral === null ? null : neutralising(s.neutral);

@@ -1,6 +1,6 @@
 import { stages, type Stage } from '../steps/define';
 import { stepKind, type Kind } from '../steps';
-import { groupBetween, tidyGroups } from './groups';
+import { freshGroup, groupBetween, groupOf, tidyGroups } from './groups';
 import type { Step, Treatment } from './schema';
 
 /** Edits of a treatment. Each returns a new one and leaves the old as it was. */
@@ -40,8 +40,10 @@ export function addStep(treatment: Treatment, step: Step): Treatment {
   return { ...treatment, steps };
 }
 
-export function removeStep(treatment: Treatment, id: string): Treatment {
-  return tidyGroups({ ...treatment, steps: treatment.steps.filter(s => s.id !== id) });
+export const removeStep = (treatment: Treatment, id: string): Treatment => removeSteps(treatment, [id]);
+
+export function removeSteps(treatment: Treatment, ids: readonly string[]): Treatment {
+  return tidyGroups({ ...treatment, steps: treatment.steps.filter(s => !ids.includes(s.id)) });
 }
 
 export function changeStep(treatment: Treatment, id: string, change: Partial<Step>): Treatment {
@@ -105,8 +107,48 @@ export function nudgeStep(treatment: Treatment, id: string, by: -1 | 1): Treatme
 
 /** A second of a step, right after it, in its group. It follows no look: that is what the first does. */
 export function copyStep(treatment: Treatment, id: string): { treatment: Treatment; copy: string } {
-  const at = treatment.steps.findIndex(s => s.id === id);
-  const { look: _, ...step } = treatment.steps[at];
-  const copy = { ...structuredClone(step), id: freshId(treatment) };
-  return { treatment: { ...treatment, steps: treatment.steps.toSpliced(at + 1, 0, copy) }, copy: copy.id };
+  const { treatment: made, copies } = copySteps(treatment, [id]);
+  return { treatment: made, copy: copies[0] };
+}
+
+/**
+ * Doubles steps: in each stage the copies stand behind the last of them, in their order. A whole group of one stage is
+ * doubled as a group of its own.
+ */
+export function copySteps(
+  treatment: Treatment,
+  ids: readonly string[],
+): { treatment: Treatment; copies: string[] } {
+  const copied = treatment.steps.filter(s => ids.includes(s.id));
+  let made = treatment;
+  const groups = new Map<string, string>();
+  for (const { group } of copied) {
+    if (group === null || groups.has(group)) continue;
+    const members = treatment.steps.filter(s => s.group === group);
+    const isWhole = members.every(s => ids.includes(s.id) && s.stage === members[0].stage);
+    if (!isWhole) continue;
+    const { name, strength } = groupOf(treatment, group)!;
+    const fresh = { ...freshGroup(made), strength };
+    const called = `${name} again`;
+    const named = made.groups.some(g => g.name === called) ? fresh : { ...fresh, name: called.slice(0, 80) };
+    made = { ...made, groups: [...made.groups, named] };
+    groups.set(group, named.id);
+  }
+  const copies: string[] = [];
+  for (const stage of stages) {
+    const here = copied.filter(s => s.stage === stage);
+    if (here.length === 0) continue;
+    let at = made.steps.findIndex(s => s.id === here.at(-1)!.id) + 1;
+    for (const { look: _, ...step } of here) {
+      const [before, after] = [made.steps[at - 1], made.steps[at]];
+      const own = step.group === null ? null : (groups.get(step.group) ?? step.group);
+      const isFresh = own !== step.group;
+      // Within a group it belongs to that; beside its own it stays in it.
+      const group = groupBetween(before, after) ?? (isFresh || before.group === own ? own : null);
+      const copy = { ...structuredClone(step), id: freshId(made), group } as Step;
+      made = { ...made, steps: made.steps.toSpliced(at++, 0, copy) };
+      copies.push(copy.id);
+    }
+  }
+  return { treatment: tidyGroups(made), copies };
 }

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { copyStep, placeStep } from './edit';
+import { copyStep, copySteps, placeStep, removeSteps } from './edit';
 import fc from 'fast-check';
 import {
+  groupAll,
   groupOf,
   groupWithBefore,
   leaveGroup,
@@ -140,5 +141,39 @@ describe('a copy of a step', () => {
     expect(new Set(treatment.steps.map(s => s.id)).size).toBe(6);
     expect(treatment.steps[2].settings).toEqual(five.steps[1].settings);
     expect(treatment.steps[2].settings).not.toBe(five.steps[1].settings);
+  });
+});
+
+describe('several steps at once', () => {
+  const some = fc.subarray(['a', 'b', 'c', 'd', 'e'], { minLength: 1 });
+  const grouped = fc.array(fc.constantFrom('a', 'b', 'c', 'd', 'e'), { maxLength: 4 });
+
+  it('are doubled, grouped and removed, and every group stays in one run of more than one', () => {
+    fc.assert(
+      fc.property(grouped, some, some, (joins, doubled, together) => {
+        const start = joins.reduce((of, id) => groupWithBefore(of, id), five);
+        const { treatment: twice, copies } = copySteps(start, doubled);
+        const joined = groupAll(twice, together);
+        for (const of of [twice, joined, removeSteps(joined, doubled)]) {
+          const runs = runsOf(of.steps).filter(r => r.group !== null);
+          expect(new Set(runs.map(r => r.group)).size).toBe(runs.length);
+          expect(runs.every(r => r.steps.length > 1)).toBe(true);
+          expect(of.groups.map(g => g.id).toSorted()).toEqual(runs.map(r => r.group).toSorted());
+          expect(parseTreatment(JSON.parse(JSON.stringify(of)))).toEqual(of);
+        }
+        expect(twice.steps).toHaveLength(5 + doubled.length);
+        // Without the copies it is as it was, in its order.
+        expect(removeSteps(twice, copies).steps.map(s => s.id)).toEqual(start.steps.map(s => s.id));
+        const settings = (ids: readonly string[]) =>
+          ids.map(id => twice.steps.find(s => s.id === id)!).map(s => [s.kind, s.stage]);
+        expect(settings(copies)).toEqual(
+          settings(start.steps.map(s => s.id).filter(id => doubled.includes(id))),
+        );
+        if (new Set(together.map(id => five.steps.findIndex(s => s.id === id))).size > 1) {
+          const places = together.map(id => joined.steps.find(s => s.id === id)!.group);
+          expect(places.every(g => g !== null)).toBe(true);
+        }
+      }),
+    );
   });
 });

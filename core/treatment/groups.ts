@@ -62,7 +62,7 @@ export function neighbourBefore(treatment: Treatment, id: string): Step | undefi
   return treatment.steps[treatment.steps.findIndex(s => s.id === id) - 1];
 }
 
-function freshGroup({ groups }: Treatment): StepGroup {
+export function freshGroup({ groups }: Treatment): StepGroup {
   for (let n = 1; ; n++) {
     const id = `g${n}`;
     const name = `Group ${n}`;
@@ -89,6 +89,15 @@ export function groupWithBefore(treatment: Treatment, id: string): Treatment {
       { group },
     ),
   );
+}
+
+/** Puts steps, and all that stand between them, into one group, with the groups that they stand in. */
+export function groupAll(treatment: Treatment, ids: readonly string[]): Treatment {
+  const { steps } = treatment;
+  const first = steps.findIndex(s => ids.includes(s.id));
+  const last = steps.findLastIndex(s => ids.includes(s.id));
+  const rest = steps.slice(first + 1, last + 1);
+  return rest.reduce((of, { id }) => groupWithBefore(of, id), treatment);
 }
 
 /**

@@ -132,7 +132,7 @@ export const keys = define({
   trays: {
     where: 'tray line',
     written: '`←` `→`, with `Shift`',
-    does: 'chooses a tray; takes a range to copy',
+    does: 'chooses a tray; takes a range, which the keys below act on as one',
   },
   moveTray: {
     where: 'tray line',
@@ -141,6 +141,7 @@ export const keys = define({
   },
   toggleTray: { where: 'tray line', written: '`Space`', does: 'switches the step off and on', press: [' '] },
   copyTray: { where: 'tray line', written: '`Ctrl D`', does: 'copies the step', press: ['Ctrl+D'] },
+  groupTrays: { where: 'tray line', written: '`G`', does: 'groups the range', press: ['G'] },
   removeTray: {
     where: 'tray line',
     written: '`Delete`',

@@ -1,10 +1,19 @@
 import { useMemo, useState } from 'react';
+import { starterBox } from '../../core/colour/pigments';
+import type { Settings } from '../../core/steps';
 import type { Stage } from '../../core/steps/define';
-import { changeSetting, changeStep, copyStep, nudgeStep, removeStep } from '../../core/treatment/edit';
-import { groupWithBefore, leaveGroup, nameGroup, switchGroup, ungroup } from '../../core/treatment/groups';
+import { changeSetting, changeStep, copySteps, nudgeStep, removeSteps } from '../../core/treatment/edit';
+import {
+  groupAll,
+  groupWithBefore,
+  leaveGroup,
+  nameGroup,
+  switchGroup,
+  ungroup,
+} from '../../core/treatment/groups';
 import { setOut, type UsualStep } from '../../core/treatment/usual-steps';
 import type { Step, Treatment } from '../../core/treatment/schema';
-import { wordFor } from '../app/words';
+import { countOf, wordFor } from '../app/words';
 import type { TakeSession } from './session';
 
 /**
@@ -40,17 +49,27 @@ export interface Edits {
   commit: (treatment: Treatment, label: string) => void;
   /** Adds a step as the last of a stage, and chooses it. */
   add: (usual: UsualStep, stage: Stage) => void;
-  remove: (stepId: string) => void;
-  toggle: (stepId: string) => void;
+  /** Several at once; what is done to several is one change. */
+  remove: (stepIds: readonly string[]) => void;
+  toggle: (stepIds: readonly string[]) => void;
   nudge: (stepId: string, by: -1 | 1) => void;
-  copy: (stepId: string) => void;
+  copy: (stepIds: readonly string[]) => void;
+  groupAll: (stepIds: readonly string[]) => void;
   /** Puts a treatment in which a step has moved. */
   place: (treatment: Treatment, stepId: string) => void;
   act: (stepId: string, action: Exclude<StepAction, 'take'>) => void;
   group: GroupActions;
 }
 
-export const nameOfStep = (step: Step | undefined): string => (step ? step.name || wordFor(step.kind) : '');
+/** The name of a step: its own, that of the pigment from the box that a wash is, or that of its kind. */
+export function nameOfStep(step: Step | undefined): string {
+  if (!step) return '';
+  if (step.name) return step.name;
+  if (step.kind !== 'wash') return wordFor(step.kind);
+  const { pigment } = step.settings as Settings<'wash'>;
+  const taken = starterBox.find(p => JSON.stringify(p.pigment) === JSON.stringify(pigment));
+  return taken ? `${taken.name} wash` : wordFor('wash');
+}
 
 /** Edits of a session's newest treatment, and which of its steps is chosen. */
 export function useEdits(session: TakeSession) {
@@ -59,6 +78,8 @@ export function useEdits(session: TakeSession) {
     const now = () => session.state().treatment;
     const stepOf = (id: string) => now().steps.find(s => s.id === id);
     const nameOf = (id: string) => nameOfStep(stepOf(id));
+    const namesOf = (ids: readonly string[]) =>
+      ids.length > 1 ? countOf(ids.length, 'step').toLowerCase() : nameOf(ids[0]).toLowerCase();
     const commit = (next: Treatment, label: string) => session.commit(next, label);
     const made: Edits = {
       now,
@@ -70,31 +91,42 @@ export function useEdits(session: TakeSession) {
         commit(begun, `Add ${(usual.name ?? wordFor(usual.kind)).toLowerCase()}`);
         choose(step);
       },
-      remove: id => {
+      remove: ids => {
         const { steps } = now();
-        const i = steps.findIndex(s => s.id === id);
-        const next = steps[i + 1] ?? steps[i - 1];
-        commit(removeStep(now(), id), `Remove ${nameOf(id).toLowerCase()}`);
+        const i = steps.findIndex(s => ids.includes(s.id));
+        const rest = steps.filter(s => !ids.includes(s.id));
+        const next = rest.find(s => steps.indexOf(s) > i) ?? rest.at(-1);
+        commit(removeSteps(now(), ids), `Remove ${namesOf(ids)}`);
         choose(next?.id ?? null);
       },
-      toggle: id => {
-        const { enabled } = stepOf(id)!;
-        commit(changeStep(now(), id, { enabled: !enabled }), `${nameOf(id)} ${enabled ? 'off' : 'on'}`);
+      toggle: ids => {
+        const isOn = ids.some(id => stepOf(id)?.enabled);
+        const switched = ids.reduce((of, id) => changeStep(of, id, { enabled: !isOn }), now());
+        commit(
+          switched,
+          ids.length > 1
+            ? `${countOf(ids.length, 'step')} ${isOn ? 'off' : 'on'}`
+            : `${nameOf(ids[0])} ${isOn ? 'off' : 'on'}`,
+        );
       },
       nudge: (id, by) => {
         const moved = nudgeStep(now(), id, by);
         if (moved !== now()) commit(moved, `Move ${nameOf(id).toLowerCase()}`);
       },
-      copy: id => {
-        const { treatment, copy } = copyStep(now(), id);
-        commit(treatment, `Copy ${nameOf(id).toLowerCase()}`);
-        choose(copy);
+      copy: ids => {
+        const { treatment, copies } = copySteps(now(), ids);
+        commit(treatment, `Copy ${namesOf(ids)}`);
+        choose(copies[0]);
+      },
+      groupAll: ids => {
+        const grouped = groupAll(now(), ids);
+        if (grouped !== now()) commit(grouped, `Group ${namesOf(ids)}`);
       },
       place: (next, id) => commit(next, `Move ${nameOf(id).toLowerCase()}`),
       act: (id, action) => {
         const name = nameOf(id).toLowerCase();
-        if (action === 'remove') made.remove(id);
-        else if (action === 'copy') made.copy(id);
+        if (action === 'remove') made.remove([id]);
+        else if (action === 'copy') made.copy([id]);
         else if (action === 'group') commit(groupWithBefore(now(), id), `Group ${name}`);
         else if (action === 'leave') commit(leaveGroup(now(), id), `Ungroup ${name}`);
         else made.nudge(id, action === 'left' ? -1 : 1);

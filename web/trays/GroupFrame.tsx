@@ -88,6 +88,8 @@ export function GroupFrame({
   face,
   actions,
   onCopy,
+  onDouble,
+  onRemove,
   onFold,
   onChoose,
   children,
@@ -103,6 +105,8 @@ export function GroupFrame({
   actions: GroupActions;
   /** Copies the whole group, also what of it stands in other stages. */
   onCopy: () => void;
+  onDouble: () => void;
+  onRemove: () => void;
   onFold: (folded: boolean) => void;
   onChoose: () => void;
   children: ReactNode;
@@ -150,8 +154,10 @@ export function GroupFrame({
               entries: [
                 { id: 'switch', text: on ? 'Switch off' : 'Switch on' },
                 { id: 'name', text: 'Name' },
+                { id: 'double', text: 'Double it' },
                 { id: 'copy', text: 'Copy, to lay on elsewhere' },
                 { id: 'dissolve', text: 'Ungroup' },
+                { id: 'remove', text: 'Remove' },
               ],
             },
           ]}
@@ -159,6 +165,8 @@ export function GroupFrame({
             if (action === 'switch') actions.enable(id, !on);
             else if (action === 'name') setNaming(true);
             else if (action === 'copy') onCopy();
+            else if (action === 'double') onDouble();
+            else if (action === 'remove') onRemove();
             else actions.dissolve(id);
           }}
         />

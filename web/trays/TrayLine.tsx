@@ -116,6 +116,8 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
 
   const onKey = (event: KeyboardEvent, step: Step) => {
     const i = steps.indexOf(step);
+    /** The range, where this one is of it. */
+    const inHand = picked.includes(step.id) && picked.length > 1 ? picked : [step.id];
     const by = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0;
     if (by && event.altKey) {
       edits.nudge(step.id, by as -1 | 1);
@@ -130,11 +132,13 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
         find(next.id)?.focus();
       }
     } else if (isKey('removeTray', event)) {
-      const next = steps[i + 1] ?? steps[i - 1];
-      edits.remove(step.id);
+      const rest = steps.filter(s => !inHand.includes(s.id));
+      const next = rest.find(s => steps.indexOf(s) > i) ?? rest.at(-1);
+      edits.remove(inHand);
       if (next) focusTray(next.id);
-    } else if (isKey('copyTray', event)) edits.copy(step.id);
-    else if (isKey('toggleTray', event)) edits.toggle(step.id);
+    } else if (isKey('copyTray', event)) edits.copy(inHand);
+    else if (isKey('toggleTray', event)) edits.toggle(inHand);
+    else if (isKey('groupTrays', event) && inHand.length > 1) edits.groupAll(inHand);
     else return;
     event.preventDefault();
   };
@@ -153,6 +157,7 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
     focusTray(id);
   };
 
+  const idsOf = (group: string) => steps.filter(s => s.group === group).map(s => s.id);
   const tabbable = chosen && steps.some(s => s.id === chosen) ? chosen : steps[0]?.id;
   return (
     <Line
@@ -196,7 +201,9 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
                       onFold={away => fold(run.group!, away)}
                       onChoose={() => onChoose(last.id)}
                       actions={edits.group}
-                      onCopy={() => props.onCopy(steps.filter(s => s.group === run.group).map(s => s.id))}
+                      onDouble={() => edits.copy(idsOf(run.group!))}
+                      onRemove={() => edits.remove(idsOf(run.group!))}
+                      onCopy={() => props.onCopy(idsOf(run.group!))}
                       face={
                         <SmallPicture picture={picture} treatment={upTo[steps.indexOf(last)]} {...BASIN} />
                       }

@@ -2,10 +2,13 @@ import { Link2 } from 'lucide-react';
 import { memo, useRef, type KeyboardEvent } from 'react';
 import { mergeProps } from 'react-aria';
 import type { Step, Treatment } from '../../core/treatment/schema';
-import { wordFor } from '../app/words';
+import { Focusable } from 'react-aria-components';
+import { nameOfStep } from '../takes/useEdits';
 import type { PictureInfo } from '../engine/tiles';
 import { SmallPicture } from '../print/SmallPicture';
-import { BASIN, Tray } from './trays';
+import { HoverCard } from '../ui/hover-card';
+import { StepFace } from './faces/StepFace';
+import { Tray } from './trays';
 import { useTrayDrag, type Landing } from './useTrayDrag';
 
 export interface TrayFaceProps {
@@ -16,17 +19,17 @@ export interface TrayFaceProps {
   held: boolean;
 }
 
-/** What a tray shows: the picture after its step, its name and strength. */
+/** What a tray shows: its step drawn from the settings, its name and strength. */
 export const TrayFace = memo(function TrayFace({ step, picture, upTo, held }: TrayFaceProps) {
   return (
     <>
       <span className="dish">
-        <SmallPicture picture={picture} treatment={upTo} {...BASIN} />
+        <StepFace step={step} picture={picture} upTo={upTo} />
       </span>
       <span className="name">
         <span>
           {held ? <Link2 aria-label="Held by a shared look" /> : null}
-          {step.name || wordFor(step.kind)}
+          {nameOfStep(step)}
         </span>
         <span>{step.enabled ? `${Math.round(step.strength * 100)}%` : 'Off'}</span>
       </span>
@@ -59,27 +62,40 @@ export function TrayOf({
   const { step } = face;
   const ref = useRef<HTMLDivElement>(null);
   const { dragProps, dropProps, isDragging, landing } = useTrayDrag(step.id, ref, onDrop);
+  const share = step.enabled ? `${Math.round(step.strength * 100)}%` : 'off';
   return (
-    <Tray
-      as="div"
-      role="button"
-      ref={ref}
-      {...mergeProps(dragProps, dropProps)}
-      data-tray={step.id}
-      data-later={later || undefined}
-      data-picked={picked || undefined}
-      data-off={!step.enabled || undefined}
-      aria-current={chosen ? 'step' : undefined}
-      tabIndex={tabbable ? 0 : -1}
-      data-landing={landing ?? undefined}
-      style={{ opacity: isDragging ? 0.3 : 1 }}
-      onClick={event => onChoose(event.shiftKey)}
-      onKeyDown={event => {
-        if (event.key === 'Enter') onChoose(event.shiftKey);
-        else onKey(event);
-      }}
+    <HoverCard
+      placement="top"
+      card={
+        <>
+          <SmallPicture picture={face.picture} treatment={face.upTo} width={240} height={160} />
+          {nameOfStep(step)}, {share}
+        </>
+      }
     >
-      <TrayFace {...face} />
-    </Tray>
+      <Focusable>
+        <Tray
+          as="div"
+          role="button"
+          ref={ref}
+          {...mergeProps(dragProps, dropProps)}
+          data-tray={step.id}
+          data-later={later || undefined}
+          data-picked={picked || undefined}
+          data-off={!step.enabled || undefined}
+          aria-current={chosen ? 'step' : undefined}
+          tabIndex={tabbable ? 0 : -1}
+          data-landing={landing ?? undefined}
+          style={{ opacity: isDragging ? 0.3 : 1 }}
+          onClick={event => onChoose(event.shiftKey)}
+          onKeyDown={event => {
+            if (event.key === 'Enter') onChoose(event.shiftKey);
+            else onKey(event);
+          }}
+        >
+          <TrayFace {...face} />
+        </Tray>
+      </Focusable>
+    </HoverCard>
   );
 }

@@ -134,7 +134,8 @@ export const Tray = styled.button`
       0 3px 4px rgb(0 0 0 / 0.1);
     padding: 5px;
   }
-  canvas {
+  canvas,
+  .dish svg {
     display: block;
     width: 92px;
     height: 52px;
@@ -227,7 +228,8 @@ export const Tray = styled.button`
   &[data-off] .dish::after {
     box-shadow: inset 0 0 0 1px #a8a8a8;
   }
-  &[data-off] canvas {
+  &[data-off] canvas,
+  &[data-off] .dish svg {
     visibility: hidden;
   }
   &[data-off] .name,
