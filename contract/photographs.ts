@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { byId } from './common';
+import { byId, idList } from './common';
 import { LONGEST_EDGE, TILE } from './limits';
 import { declare } from './route';
 import { takeSummary } from './takes';
@@ -51,12 +51,14 @@ export const getPhotograph = declare({
 export const changePhotograph = declare({
   method: 'patch',
   path: '/api/photographs/:id',
-  summary: 'Changes the title, the caption or the take that stands for the photograph.',
+  summary:
+    'Changes the title, the caption, the take that stands for the photograph, or the order of its takes (every id once).',
   params: byId,
   body: z.strictObject({
     title: z.string().trim().min(1).max(200).optional(),
     caption: z.string().trim().max(2000).optional(),
     currentTakeId: z.uuid().optional(),
+    takes: idList(1000).min(1).optional(),
   }),
   answer: photographView,
 });

@@ -416,6 +416,29 @@ describe('takes', () => {
     expect(body.treatment).toEqual(JSON.parse(JSON.stringify(light(1))));
   });
 
+  it('are ordered, every one once; a new one comes last', async () => {
+    const { id } = await photographIn((await newSeries()).id);
+    const make = async () =>
+      ((await http().post(`/api/photographs/${id}/takes`).send({})).body as { id: string }).id;
+    const [b, c] = [await make(), await make()];
+    const takesOf = async () =>
+      ((await http().get(`/api/photographs/${id}`)).body as { takes: { id: string; letter: string }[] })
+        .takes;
+    const [a] = (await takesOf()).map(t => t.id);
+    const order = (takes: string[]) => http().patch(`/api/photographs/${id}`).send({ takes });
+    expect((await order([c, a, b])).status).toBe(200);
+    expect((await takesOf()).map(t => t.letter).join('')).toBe('CAB');
+    await make();
+    expect((await takesOf()).map(t => t.letter).join('')).toBe('CABD');
+    for (const wrong of [
+      [c, a],
+      [c, a, b, b],
+      [c, a, b, id],
+    ]) {
+      expect((await order(wrong)).status).toBeGreaterThanOrEqual(400);
+    }
+    expect((await takesOf()).map(t => t.letter).join('')).toBe('CABD');
+  });
   it('undo and redo follow any sequence of edits, as a simple model does', async () => {
     const series = await newSeries();
     const file = await png8(8, 8, () => [50, 60, 70]);

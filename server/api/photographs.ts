@@ -14,7 +14,7 @@ import { sourceOf } from '../data/source';
 import { touchSeries } from '../data/touch';
 import type { Services } from '../services';
 import { giveBytes } from './bytes';
-import { notFound } from './problem';
+import { notFound, Problem } from './problem';
 import { implement } from './route';
 
 export async function findPhotograph(id: string): Promise<Photograph> {
@@ -37,7 +37,7 @@ export async function listPhotographs(
        p.current_take_id AS "currentTakeId",
        (SELECT json_agg(json_build_object('id', t.id, 'letter', t.letter, 'name', t.name, 'revision', t.revision,
           'steps', st.kinds, 'frame', st.frame)
-          ORDER BY length(t.letter), t.letter)
+          ORDER BY t.place, length(t.letter), t.letter)
         FROM takes t JOIN take_states st ON st.take_id = t.id AND st.number = t.current_state
         WHERE t.photograph_id = p.id AND t.deleted_at IS NULL) AS takes
      FROM photographs p
@@ -45,6 +45,24 @@ export async function listPhotographs(
      ORDER BY p.place, p.created_at, p.id`,
     { bind: [value], type: QueryTypes.SELECT, transaction },
   );
+}
+
+/** Sets the order of the takes of a photograph; refused where they are others by now. */
+async function orderTakes(
+  photographId: string,
+  takes: readonly string[],
+  transaction: Transaction,
+): Promise<void> {
+  const held = await Take.findAll({
+    where: { photographId, deletedAt: null },
+    lock: transaction.LOCK.UPDATE,
+    transaction,
+  });
+  const places = new Map(takes.map((id, i) => [id, i]));
+  if (places.size !== held.length || !held.every(t => places.has(t.id))) {
+    throw new Problem(409, 'The photograph has other takes by now.', 'Load it again, then order them.');
+  }
+  for (const take of held) await take.update({ place: places.get(take.id)! }, { transaction });
 }
 
 export function photographRoutes({ sequelize, pictures }: Services) {
@@ -60,8 +78,12 @@ export function photographRoutes({ sequelize, pictures }: Services) {
         const where = { id: body.currentTakeId, photographId: photograph.id, deletedAt: null };
         if (!(await Take.findOne({ where }))) throw notFound('take of this photograph');
       }
-      await photograph.update(body);
-      await touchSeries(photograph.seriesId);
+      const { takes, ...changed } = body;
+      await sequelize.transaction(async transaction => {
+        if (takes) await orderTakes(photograph.id, takes, transaction);
+        await photograph.update(changed, { transaction });
+        await touchSeries(photograph.seriesId, transaction);
+      });
       return view(params.id);
     }),
     implement(removePhotograph, async ({ params }) => {

@@ -12,6 +12,7 @@ import * as looks from './migrations/0009-looks';
 import * as batches from './migrations/0010-batches';
 import * as sharedLooks from './migrations/0011-shared-looks';
 import * as sheet from './migrations/0012-sheet';
+import * as takeOrder from './migrations/0013-take-order';
 
 /** Statements, or what is run where statements do not serve. */
 type Way = string[] | ((sequelize: Sequelize, transaction: Transaction) => Promise<void>);
@@ -29,6 +30,7 @@ const migrations: Record<string, { up: Way; down: Way }> = {
   '0010-batches': batches,
   '0011-shared-looks': sharedLooks,
   '0012-sheet': sheet,
+  '0013-take-order': takeOrder,
 };
 
 const storageOf = (sequelize: Sequelize) => new SequelizeStorage({ sequelize, tableName: 'migrations' });

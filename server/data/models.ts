@@ -52,6 +52,8 @@ export class Take extends Model<InferAttributes<Take>, InferCreationAttributes<T
   declare photographId: string;
   declare letter: string;
   declare name: CreationOptional<string>;
+  /** Among the takes of its photograph; those of one place stand by their letters. */
+  declare place: CreationOptional<number>;
   declare revision: CreationOptional<number>;
   declare currentState: CreationOptional<number>;
   declare redoTip: CreationOptional<number>;
@@ -217,6 +219,7 @@ export function connect(databaseUrl: string): Sequelize {
       photographId: DataTypes.UUID,
       letter: text,
       name: { type: text, defaultValue: '' },
+      place: { type: integer, defaultValue: 1_000_000 },
       revision: { type: integer, defaultValue: 1 },
       currentState: { type: integer, defaultValue: 0 },
       redoTip: { type: integer, defaultValue: 0 },

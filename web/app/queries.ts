@@ -141,7 +141,7 @@ export function useOrderSeries(id: string) {
 }
 
 export const useChangePhotograph = () =>
-  useChange(({ id, ...change }: { id: string; title?: string; currentTakeId?: string }) =>
+  useChange(({ id, ...change }: { id: string; title?: string; currentTakeId?: string; takes?: string[] }) =>
     call(photographs.changePhotograph, { params: { id }, body: change }),
   );
 

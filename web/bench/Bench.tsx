@@ -54,6 +54,7 @@ import { STEP, toggled, type Side } from './side';
 import { useBeside } from './useBeside';
 import { Takes } from '../takes/Takes';
 import { TrayLine } from '../trays/TrayLine';
+import type { Tried } from '../takes/tried';
 import { useEdits } from '../takes/useEdits';
 import { Workplace } from './Workplace';
 
@@ -201,6 +202,7 @@ function BenchAtWork({
   const compare = useCompare(session, photograph.takes);
   const [details, setDetails] = useState(false);
   const [side, setSide] = useState(STEP);
+  const [tried, setTried] = useState<Tried | null>(null);
   const [range, setRange] = useState<readonly string[]>([]);
   const [part, setPart] = useState<Treatment | null>(null);
   // The picture is asked for first; what stands about it comes while it is rendered.
@@ -288,6 +290,8 @@ function BenchAtWork({
     redo: () => step('redo'),
   });
 
+  const { against } = compare;
+  const compareWithTake = useCallback((id: string) => against({ what: 'take', id }), [against]);
   const createTake = useCreateTake(photograph.id);
   const onMoment = async (
     action: MomentAction,
@@ -333,6 +337,8 @@ function BenchAtWork({
           onCopy={copyWhole}
           onLayOn={copying.layOn}
           onCarryOver={carryOver}
+          onTry={setTried}
+          onCompare={compareWithTake}
         />
         <IconButton
           aria-label="Frame: crop, straighten, turn"
@@ -385,6 +391,8 @@ function BenchAtWork({
         chosen={chosen}
         lamp={lamp}
         compare={compare}
+        tried={tried}
+        setTried={setTried}
         side={side}
         setSide={setSide}
         onMoment={onMoment}

@@ -45,7 +45,8 @@ import { StripOnPicture } from '../teststrip/StripOnPicture';
 import { useStripTool } from '../teststrip/useStripTool';
 import { useTestStrip } from '../teststrip/useTestStrip';
 import { LooksBoard } from '../laying/LooksBoard';
-import { TryingLabel, type Tried } from '../print/TryingLabel';
+import { TryingLabel } from '../print/TryingLabel';
+import type { Tried } from '../takes/tried';
 import { HistoryPanel, type MomentAction } from '../history/HistoryPanel';
 import { STEP, type Side } from './side';
 import { StepBoard } from '../boards/StepBoard';
@@ -99,6 +100,9 @@ export interface WorkplaceProps {
   /** How many steps are lit. */
   lamp: number;
   compare: Compare;
+  /** What is tried on the picture, and to try something; stays the same function. */
+  tried: Tried | null;
+  setTried: (tried: Tried | null) => void;
   /** What stands beside the picture. */
   side: Side;
   setSide: (side: Side) => void;
@@ -127,6 +131,8 @@ export function Workplace({
   chosen,
   lamp,
   compare,
+  tried,
+  setTried,
   side,
   setSide,
   onMoment,
@@ -141,7 +147,6 @@ export function Workplace({
   // Not deferred: what is pressed in the panel is laid on this one.
   const { treatment: calm } = useSyncExternalStore(session.subscribe, session.rested);
   const [boardOpen, setBoardOpen] = useState(false);
-  const [tried, setTried] = useState<Tried | null>(null);
   const [held, setHeld] = useState<Parameters<Hold>[0]>([]);
   const { commit, preview } = edits;
   const litOf = useCallback(

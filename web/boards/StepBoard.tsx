@@ -11,7 +11,7 @@ import { wordFor } from '../app/words';
 import type { PictureInfo } from '../engine/tiles';
 import { CardGrid } from '../print/CardGrid';
 import { PictureCard } from '../print/PictureCard';
-import type { Tried } from '../print/TryingLabel';
+import type { Tried } from '../takes/tried';
 import { useTrying } from '../print/useTrying';
 import { IconButton } from '../ui/buttons';
 import { Find } from '../ui/find';

@@ -1,5 +1,5 @@
 import { ArrowDown, ArrowUp, Plus, Trash2 } from 'lucide-react';
-import { useMemo } from 'react';
+import { useMemo, useRef } from 'react';
 import styled from 'styled-components';
 import {
   baths as bathsStep,
@@ -106,6 +106,11 @@ export function BathsControl({
   onChange: (baths: Bath[], what?: string) => void;
 }) {
   const change = (i: number, part: Partial<Bath>) => baths.map((b, n) => (n === i ? { ...b, ...part } : b));
+  /** The baths before a toner was tried. */
+  const before = useRef<Bath[] | null>(null);
+  /** Another toner starts where that one does. */
+  const withToner = (i: number, toner: Bath['toner']) =>
+    (before.current ?? baths).map((b, n) => (n === i ? { ...b, toner, start: toners[toner].starts } : b));
   const swap = (i: number, by: number) => {
     const next = baths.slice();
     [next[i], next[i + by]] = [next[i + by], next[i]];
@@ -124,9 +129,16 @@ export function BathsControl({
                   label={`${name} toner`}
                   value={bath.toner}
                   options={tonerNames.map(t => ({ value: t, text: wordFor(t) }))}
-                  onChange={toner =>
-                    onChange(change(i, { toner, start: toners[toner].starts }), `${name.toLowerCase()} toner`)
-                  }
+                  onChange={toner => {
+                    const made = withToner(i, toner);
+                    before.current = null;
+                    onChange(made, `${name.toLowerCase()} toner`);
+                  }}
+                  onTry={(toner, isOver) => {
+                    before.current ??= baths;
+                    onChange(isOver ? before.current : withToner(i, toner));
+                    if (isOver) before.current = null;
+                  }}
                 />
               </div>
               <IconButton aria-label={`${name} earlier`} isDisabled={i === 0} onPress={() => swap(i, -1)}>
@@ -178,6 +190,7 @@ export function BathsControl({
                   { value: 'even', text: 'All tones alike' },
                 ]}
                 onChange={start => onChange(change(i, { start }), `${name.toLowerCase()} start`)}
+                onTry={start => onChange(change(i, { start }))}
               />
             </div>
             <Slider

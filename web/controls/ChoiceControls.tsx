@@ -48,6 +48,7 @@ export function ChoiceControl({ name, field, values, path, set }: FieldProps<Cho
         value={String(values[name])}
         options={field.options.map(o => ({ value: o, text: wordWithin(name, o) }))}
         onChange={v => set(path, v, label.toLowerCase())}
+        onTry={v => set(path, v)}
       />
     </Labelled>
   );

@@ -158,7 +158,13 @@ export function TableControl({ value }: { value: string | null }) {
       </Row>
     ) : (
       <Row key={table.id} onPointerEnter={() => tryOut(table)}>
-        <button type="button" aria-pressed={chosen === table.name} onClick={() => take(table)}>
+        <button
+          type="button"
+          onFocus={event => event.target.matches(':focus-visible') && tryOut(table)}
+          onBlur={leave}
+          aria-pressed={chosen === table.name}
+          onClick={() => take(table)}
+        >
           {table.name}
         </button>
         <Menu

@@ -4,7 +4,7 @@ import styled from 'styled-components';
 import type { Treatment } from '../../core/treatment/schema';
 import { useKeys } from '../app/useKeys';
 import { useTrying } from '../print/useTrying';
-import type { Tried } from '../print/TryingLabel';
+import type { Tried } from '../takes/tried';
 import type { Line, Moment } from '../takes/line';
 import { Button, IconButton } from '../ui/buttons';
 import { Menu } from '../ui/overlays';

@@ -18,7 +18,7 @@ import { HowLaid } from './HowLaid';
 import { LookAsked, type Keeping } from './LookAsked';
 import { CardGrid } from '../print/CardGrid';
 import { PictureCard } from '../print/PictureCard';
-import type { Tried } from '../print/TryingLabel';
+import type { Tried } from '../takes/tried';
 import { useTrying } from '../print/useTrying';
 import { useLookFiles } from './useLookFiles';
 import type { Sharing } from './useSharing';

@@ -2,7 +2,7 @@ import { ChevronRight } from 'lucide-react';
 import { memo, useState } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
-import { mixNames, type Mix } from '../../core/colour/mixes';
+import { mixNames } from '../../core/colour/mixes';
 import { isWhole } from '../../core/masks/reach';
 import { changeStep } from '../../core/treatment/edit';
 import type { Step, Treatment } from '../../core/treatment/schema';
@@ -64,8 +64,6 @@ export const LayingOn = memo(function LayingOn({
   onCommit: (treatment: Treatment, label: string) => void;
 }) {
   const [open, setOpen] = useState(false);
-  /** The mix that closing without a choice brings back. */
-  const [beforeTrying, setBeforeTrying] = useState<Mix | null>(null);
   const change = (part: Partial<Step>) => changeStep(treatment, step.id, part);
   const name = step.name || wordFor(step.kind);
   const { own, beneath } = step.reach;
@@ -81,17 +79,10 @@ export const LayingOn = memo(function LayingOn({
         <span aria-hidden="true">Mix</span>
         <Picker
           label="Mix"
-          value={beforeTrying ?? step.mix}
+          value={step.mix}
           options={mixNames.map(m => ({ value: m, text: wordFor(m) }))}
-          onChange={mix => {
-            setBeforeTrying(null);
-            onCommit(change({ mix }), `${name} mix`);
-          }}
-          onTry={tried => {
-            const before = beforeTrying ?? step.mix;
-            onPreview(change({ mix: tried ?? before }));
-            setBeforeTrying(tried === null ? null : before);
-          }}
+          onChange={mix => onCommit(change({ mix }), `${name} mix`)}
+          onTry={mix => onPreview(change({ mix }))}
         />
       </div>
       <Fold aria-expanded={open} onPress={() => setOpen(!open)}>

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import type { Tried } from './TryingLabel';
+import type { Tried } from '../takes/tried';
 
 /** Where the hand is: nothing is tried before it rests there for a moment. */
 const REST_MS = 20;

@@ -1,11 +1,15 @@
 import { Plus } from 'lucide-react';
-import { memo, useLayoutEffect, useRef, useState } from 'react';
+import { useQueryClient } from '@tanstack/react-query';
+import { memo, useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { Button as AriaButton, Input, Label, TextField } from 'react-aria-components';
 import { ChevronDown } from 'lucide-react';
 import styled from 'styled-components';
 import type { Photograph } from '../../contract/photographs';
-import type { TakeSummary } from '../../contract/takes';
-import { useCreateTake, useRemoveTake } from '../app/queries';
+import { getTake, type TakeSummary } from '../../contract/takes';
+import { useNavigate } from 'react-router';
+import { call } from '../app/api';
+import { keys, useChangePhotograph, useCreateTake, useRemoveTake } from '../app/queries';
+import type { Tried } from './tried';
 import type { TakeSession } from './session';
 import { Button, IconButton } from '../ui/buttons';
 import { HoverCard } from '../ui/hover-card';
@@ -101,6 +105,40 @@ export interface TakesProps {
   onCopy: () => void;
   onLayOn: () => void;
   onCarryOver: () => void;
+  /** Shows another take in the print while it is pointed at; null when none is any more. Must stay the same function. */
+  onTry: (tried: Tried | null) => void;
+  /** Stands another take beside this one. */
+  onCompare: (takeId: string) => void;
+}
+
+/** Shows the take that is pointed at, as soon as its treatment is there. */
+function usePointedTake(
+  takes: readonly TakeSummary[],
+  current: string,
+  onTry: (tried: Tried | null) => void,
+): (id: string | null) => void {
+  const client = useQueryClient();
+  const pointed = useRef<string | null>(null);
+  useEffect(() => () => onTry(null), [onTry]);
+  return (id: string | null) => {
+    pointed.current = id;
+    const take = takes.find(t => t.id === id);
+    if (id === null || !take || id === current) return onTry(null);
+    const show = async () => {
+      const { treatment } = await client.fetchQuery({
+        queryKey: keys.take(id),
+        queryFn: () => call(getTake, { params: { id } }),
+      });
+      if (pointed.current === id) {
+        onTry({
+          name: `Take ${take.letter}${take.name ? `, ${take.name}` : ''}`,
+          treatment,
+          then: 'opens it',
+        });
+      }
+    };
+    void show().catch(() => undefined);
+  };
 }
 
 /** A row that keeps the current one in sight, and says whether all of it is. */
@@ -129,13 +167,26 @@ export const Takes = memo(function Takes({
   onCopy,
   onLayOn,
   onCarryOver,
+  onTry,
+  onCompare,
 }: TakesProps) {
   const current = session.state().take.id;
+  const navigate = useNavigate();
   const create = useCreateTake(photograph.id);
   const remove = useRemoveTake();
   const [naming, setNaming] = useState<TakeSummary | null>(null);
   const [name, setName] = useState('');
   const take = photograph.takes.find(t => t.id === current);
+  const change = useChangePhotograph();
+  const point = usePointedTake(photograph.takes, current, onTry);
+  const order = (by: -1 | 1) => {
+    const ids = photograph.takes.map(t => t.id);
+    const at = ids.indexOf(current);
+    const moved = ids.toSpliced(at, 1).toSpliced(at + by, 0, current);
+    change.mutate({ id: photograph.id, takes: moved });
+  };
+  const at = photograph.takes.findIndex(t => t.id === current);
+  const others = photograph.takes.filter(t => t.id !== current);
   const scrolled = useScrolled(current, photograph.takes.length);
 
   const copy = async (from?: string) => {
@@ -170,6 +221,9 @@ export const Takes = memo(function Takes({
               aria-current={t.id === current ? 'true' : undefined}
               aria-label={`Take ${t.letter}${t.name ? `, ${t.name}` : ''}`}
               onPress={() => onChoose(t.id)}
+              onHoverStart={() => point(t.id)}
+              onHoverEnd={() => point(null)}
+              onFocusChange={has => point(has && document.querySelector(':focus-visible') ? t.id : null)}
             >
               <TakePicture take={t} edge={160} />
               {t.letter}
@@ -188,6 +242,8 @@ export const Takes = memo(function Takes({
           {
             entries: [
               { id: 'rename', text: 'Rename this take' },
+              { id: 'left', text: 'Move it left', disabled: at <= 0 },
+              { id: 'right', text: 'Move it right', disabled: at >= photograph.takes.length - 1 },
               { id: 'remove', text: 'Put this take aside', disabled: photograph.takes.length < 2 },
             ],
           },
@@ -199,13 +255,24 @@ export const Takes = memo(function Takes({
               { id: 'carryOver', text: 'Carry the last one over', keys: 'C' },
             ],
           },
+          {
+            name: 'Compare with',
+            entries: others.map(t => ({
+              id: `with ${t.id}`,
+              text: t.name ? `${t.letter}, ${t.name}` : t.letter,
+            })),
+          },
           { name: 'New take', entries: [{ id: 'bare', text: 'From the bare photograph' }] },
+          { entries: [{ id: 'aside', text: 'What was put aside' }] },
         ]}
         onAction={id => {
           if (id === 'rename' && take) {
             setName(take.name);
             setNaming(take);
           } else if (id === 'remove') putAside();
+          else if (id === 'left' || id === 'right') order(id === 'left' ? -1 : 1);
+          else if (id.startsWith('with ')) onCompare(id.slice(5));
+          else if (id === 'aside') void navigate('/put-aside');
           else if (id === 'copy') onCopy();
           else if (id === 'layOn') onLayOn();
           else if (id === 'carryOver') onCarryOver();

@@ -1,4 +1,4 @@
-import { useRef, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
 import {
   Button as AriaButton,
   Dialog as AriaDialog,
@@ -131,6 +131,26 @@ const PickerButton = styled(AriaButton)`
   }
 `;
 
+/** What is pointed at, or gone to by the keys, is told. */
+function Tried<V>({
+  value,
+  isOn,
+  onTry,
+}: {
+  value: V;
+  isOn: boolean;
+  onTry: ((value: V) => void) | undefined;
+}) {
+  const latest = useRef(onTry);
+  useEffect(() => {
+    latest.current = onTry;
+  });
+  useEffect(() => {
+    if (isOn) latest.current?.(value);
+  }, [isOn, value]);
+  return null;
+}
+
 /** One value of a list that opens. */
 export function Picker<V extends string>({
   label,
@@ -143,22 +163,33 @@ export function Picker<V extends string>({
   value: V;
   options: { value: V; text: string }[];
   onChange: (value: V) => void;
-  /** Shows what a value would give while it is pointed at; null when none is any more. */
-  onTry?: (value: V | null) => void;
+  /**
+   * Shows what a value would give while it is pointed at or has the focus; at the end without a choice that of the value that
+   * was there, and that it is the end.
+   */
+  onTry?: (value: V, isOver?: boolean) => void;
 }) {
+  /** The value that was there before any was tried. */
+  const [before, setBefore] = useState<V | null>(null);
   const taken = useRef(false);
   return (
     <Select
       aria-label={label}
       data-control={label}
-      selectedKey={value}
+      selectedKey={before ?? value}
       onSelectionChange={key => {
         taken.current = true;
+        setBefore(null);
         onChange(key as V);
       }}
       onOpenChange={open => {
-        // Closed without a choice, what was tried is taken back.
-        if (!open && !taken.current) onTry?.(null);
+        if (!onTry) return;
+        if (open) setBefore(value);
+        else {
+          // Closed without a choice, what was tried is taken back.
+          if (!taken.current && before !== null) onTry(before, true);
+          setBefore(null);
+        }
         taken.current = false;
       }}
     >
@@ -169,8 +200,13 @@ export function Picker<V extends string>({
       <Float>
         <ListBox style={{ outline: 'none' }}>
           {options.map(o => (
-            <Option key={o.value} id={o.value} textValue={o.text} onHoverStart={() => onTry?.(o.value)}>
-              {o.text}
+            <Option key={o.value} id={o.value} textValue={o.text}>
+              {({ isFocused, isHovered }) => (
+                <>
+                  {o.text}
+                  <Tried value={o.value} isOn={isFocused || isHovered} onTry={onTry} />
+                </>
+              )}
             </Option>
           ))}
         </ListBox>
