@@ -183,3 +183,26 @@ test('areas are painted on the treated side; on the other nothing is', async ({ 
   await page.keyboard.press('h');
   await expect.poll(async () => colourAt(await pictureOn(page), 0.75, 0.25)[0]).toBeGreaterThan(210);
 });
+
+test('tones and hues are charted, of the whole and of a dragged region', async ({ page, app }) => {
+  const split = {
+    kind: 'split-tone',
+    id: 's',
+    stage: 'tone',
+    settings: { shadows: { hue: 230, saturation: 0.4 }, highlights: { hue: 45, saturation: 0.4 } },
+  };
+  await openBench(page, app, [mono, split]);
+  await page.locator('[data-tray]').first().click();
+  await page.getByRole('button', { name: 'Tones and hues' }).click();
+  const drift = page.locator('[data-drift]');
+  await expect(drift).toHaveAttribute('aria-label', /L\* 13: 2\d\d°.*L\* 88: [4-9]\d°/);
+  // Of a bright region there is nothing of the shadows.
+  await page.getByRole('button', { name: 'Of a region' }).click();
+  await drag(page, [0.8, 0.1], [0.98, 0.4]);
+  await expect(page.locator('[data-region]')).toBeVisible();
+  await expect(drift).not.toHaveAttribute('aria-label', /L\* 13/);
+  await expect(drift).toHaveAttribute('aria-label', /L\* 88/);
+  await page.getByRole('button', { name: 'Of all of it' }).click();
+  await expect(drift).toHaveAttribute('aria-label', /L\* 13/);
+  await expect(page.locator('[data-region]')).toHaveCount(0);
+});

@@ -38,6 +38,8 @@ import { wordFor } from '../app/words';
 import type { TakeSession } from '../takes/session';
 import { PulledLabel } from '../tools/PulledLabel';
 import { usePicking } from '../print/usePicking';
+import { RegionFrame } from '../print/RegionFrame';
+import { useRegion } from '../print/useRegion';
 import { usePull } from '../tools/usePull';
 import { StepHandles } from '../tools/StepHandles';
 import { StripLabel } from '../teststrip/StripLabel';
@@ -180,6 +182,7 @@ export function Workplace({
   const strip = useTestStrip(calm, chosen, commit, side.what === 'step');
   const isStrip = strip.cells.length > 0;
   const stripTool = useStripTool(strip);
+  const region = useRegion();
   const isBare = compare.way === 'bare';
   const way = compare.way === 'half' || compare.way === 'side' ? compare.way : null;
   const isCompared = way !== null && !framing.open && !isStrip;
@@ -294,7 +297,7 @@ export function Workplace({
                 ? stripTool
                 : side.what !== 'step' || (isCompared && !isOwn)
                   ? null
-                  : (picking.tool ?? painting.pictureTool ?? pull.tool)
+                  : (picking.tool ?? region.tool ?? painting.pictureTool ?? pull.tool)
           }
           colouredMarked={area !== null && painting.colouredMarked}
           bar={
@@ -311,6 +314,9 @@ export function Workplace({
         >
           {(onWall, hanging) => (
             <>
+              {region.region && side.what === 'step' ? (
+                <RegionFrame region={region.region} onWall={onWall} />
+              ) : null}
               {isStrip ? (
                 <StripOnPicture strip={strip} picture={picture} hanging={hanging} shown={litOf} />
               ) : null}
@@ -432,6 +438,7 @@ export function Workplace({
             onAction={act}
             strip={strip}
             onSpare={spare}
+            region={region}
             now={edits.now}
             calm={calm}
             sharing={sharing}

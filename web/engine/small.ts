@@ -1,6 +1,7 @@
 import { adviceOn, isSpokenOf, judgedNatural, type Advice, type Seen } from '../../core/analysis/advice';
 import { naturalPart } from './full';
 import { toneHistogram } from '../../core/analysis/histogram';
+import { toneDrift, type ToneBin } from '../../core/analysis/tone-drift';
 import { colourAbout } from '../../core/steps/pull';
 import { stepKind, type Kind } from '../../core/steps';
 import type { Found } from '../../core/steps/define';
@@ -90,6 +91,55 @@ export async function tones(picture: PictureInfo, treatment: Treatment): Promise
 export async function histogram(picture: PictureInfo, treatment: Treatment): Promise<Histogram> {
   const { data } = await smallImage(picture, treatment, LOOKED_AT);
   return { counts: toneHistogram(data, 4, 64), ...lostShares(data) };
+}
+
+/** A part of the framed picture, in fractions of it. */
+export interface Region {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
+/** What is charted of a picture: its tones, in all and by channel, and its colours from dark to light. */
+export interface Charted {
+  luma: number[];
+  channels: [number[], number[], number[]];
+  drift: ToneBin[];
+}
+
+/** Even steps from black to white in charts of tones, and of colours. */
+const CHART_BINS = 64;
+const DRIFT_BINS = 20;
+
+/** The charts of a treatment, of all of it or of a region. */
+export async function charts(
+  picture: PictureInfo,
+  treatment: Treatment,
+  region: Region | null,
+): Promise<Charted> {
+  // A region is looked at as large as it can be.
+  const image = await smallImage(picture, treatment, region ? TILE : LOOKED_AT);
+  const data = region ? cutTo(image, region) : image.data;
+  const channel = (k: 0 | 1 | 2) => toneHistogram(data, 4, CHART_BINS, k);
+  return {
+    luma: toneHistogram(data, 4, CHART_BINS),
+    channels: [channel(0), channel(1), channel(2)],
+    drift: toneDrift(data, 4, DRIFT_BINS),
+  };
+}
+
+/** The pixels of a region, one at least. */
+function cutTo({ data, width, height }: ImageData, region: Region): Uint8ClampedArray {
+  const left = Math.min(width - 1, Math.max(0, Math.floor(region.x * width)));
+  const top = Math.min(height - 1, Math.max(0, Math.floor(region.y * height)));
+  const right = Math.min(width, Math.max(left + 1, Math.ceil((region.x + region.width) * width)));
+  const bottom = Math.min(height, Math.max(top + 1, Math.ceil((region.y + region.height) * height)));
+  const out = new Uint8ClampedArray((right - left) * (bottom - top) * 4);
+  for (let y = top; y < bottom; y++) {
+    out.set(data.subarray((y * width + left) * 4, (y * width + right) * 4), (y - top) * (right - left) * 4);
+  }
+  return out;
 }
 
 /** The colour of a treatment at a place (fractions of the framed picture), about a few pixels: encoded, 0..1. */

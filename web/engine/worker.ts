@@ -4,7 +4,7 @@ import { checkCarried, hold, type CarriedKind } from '../../core/formats/carried
 import { band, type BandRequest } from './bands';
 import { areaPng, loupe } from './full';
 import { attach, detach, learn, prepare, show, showStroke, warm } from './screen';
-import { advice, automatic, colourAt, histogram, picture, tones } from './small';
+import { advice, automatic, charts, colourAt, histogram, picture, tones } from './small';
 
 /** Held as long as this worker lives, under its own name: so the page sees when it has died. */
 const living = new Promise<void>(done => {
@@ -47,6 +47,7 @@ const engine = {
   picture,
   tones,
   histogram,
+  charts,
   colourAt,
   advice,
   automatic,

@@ -18,6 +18,8 @@ import { Loupe } from './Loupe';
 import { HeldBy } from '../laying/HeldBy';
 import type { Sharing } from '../laying/useSharing';
 import { StepTitle } from './StepTitle';
+import type { RegionChoice } from '../print/useRegion';
+import { ToneCharts } from './ToneCharts';
 import type { TestStrip } from '../teststrip/useTestStrip';
 import { HoldContext, LongEdgeContext, ToolsContext, type Hold } from '../controls/tools';
 
@@ -59,6 +61,7 @@ export interface StepPanelProps {
   strip: TestStrip;
   /** Begins to paint out where the step is not wanted; must stay the same function. */
   onSpare: () => void;
+  region: RegionChoice;
 }
 
 /** What the sections about the laying of a step show: the calm treatment, unless just that is moving. */
@@ -91,6 +94,7 @@ export function StepPanel({
   sharing,
   strip,
   onSpare,
+  region,
 }: StepPanelProps) {
   const kind = stepKind(step.kind)!;
   const name = step.name || wordFor(step.kind);
@@ -172,6 +176,7 @@ export function StepPanel({
           onSpare={onSpare}
         />
         <LayingOn key={`laying ${step.id}`} {...still} onPreview={onPreview} onCommit={onCommit} />
+        <ToneCharts picture={picture} treatment={calm} choice={region} />
       </Body>
       <ToolsContext.Provider value={tools}>
         <AdviceFoot key={`advice ${step.id}`} held={held} />
