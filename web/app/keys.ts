@@ -59,6 +59,21 @@ export const keys = define({
   },
   fit: { where: 'Bench', written: '`F`', does: 'fits the picture', press: ['F'] },
   natural: { where: 'Bench', written: '`N`', does: 'natural size, 1:1', press: ['N'] },
+  twice: { where: 'Bench', written: '`Shift N`', does: 'twice that, 2:1', press: ['Shift+N'] },
+  loupe: {
+    where: 'Bench',
+    written: 'hold `Z`',
+    does: 'looks at 1:1 where the pointer is, and back',
+    press: ['Z'],
+  },
+  earlierPhotograph: { where: 'Bench', written: '`,`', does: 'the photograph before', press: [','] },
+  laterPhotograph: { where: 'Bench', written: '`.`', does: 'the photograph after', press: ['.'] },
+  alone: {
+    where: 'Bench',
+    written: '`A`',
+    does: 'the picture alone on the wall, over the whole screen; `A` or `Escape` brings the rest back',
+    press: ['A'],
+  },
   undo: {
     where: 'Bench, Sheet',
     written: '`Ctrl Z`',
@@ -105,7 +120,12 @@ export const keys = define({
     does: 'paints; takes away; draws a straight line from the last place',
   },
   smaller: { where: 'the picture, step on an area', written: '`[`', does: 'brush smaller', press: ['['] },
-  larger: { where: 'the picture, step on an area', written: '`]`', does: 'brush larger', press: [']'] },
+  larger: {
+    where: 'the picture, step on an area',
+    written: '`]`, `Shift` and wheel',
+    does: 'brush larger',
+    press: [']'],
+  },
   taking: {
     where: 'the picture, step on an area',
     written: '`X`',
@@ -161,7 +181,7 @@ export const keys = define({
   },
   slider: {
     where: 'slider',
-    written: 'arrows, `Page Up`, `Page Down`, wheel (with `Shift` in tens), double click',
+    written: 'arrows, `Page Up`, `Page Down`, wheel on the one in hand (with `Shift` in tens), double click',
     does: 'small steps, large steps; double click sets it back',
   },
   chooseAll: {

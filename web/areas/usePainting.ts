@@ -95,12 +95,15 @@ export function usePainting(
   /** Where the last stroke ended, for straight lines. */
   const last = useRef<{ area: string; point: [number, number, number] } | null>(null);
 
-  const resize = (by: number) =>
-    setState(now => ({ ...now, brush: { ...now.brush, radius: clampRadius(now.brush.radius * by) } }));
+  const resizeBrush = useCallback(
+    (by: number) =>
+      setState(now => ({ ...now, brush: { ...now.brush, radius: clampRadius(now.brush.radius * by) } })),
+    [],
+  );
   useKeys(
     {
-      smaller: () => resize(1 / RADIUS.factor),
-      larger: () => resize(RADIUS.factor),
+      smaller: () => resizeBrush(1 / RADIUS.factor),
+      larger: () => resizeBrush(RADIUS.factor),
       taking: () => setState(now => ({ ...now, taking: !now.taking })),
     },
     area !== null,
@@ -150,6 +153,10 @@ export function usePainting(
             { apart: true },
           );
           session.pen(false);
+        },
+        cancel: () => {
+          session.pen(false);
+          session.preview(start);
         },
       };
     },
@@ -257,8 +264,9 @@ export function usePainting(
       name: toolNames[tool],
       press,
       anywhere: tool !== 'tones' && tool !== 'hues',
+      turn: tool === 'brush' ? steps => resizeBrush(RADIUS.factor ** steps) : undefined,
     };
-  }, [area, tool, paint, drag, seize]);
+  }, [area, tool, paint, drag, seize, resizeBrush]);
 
   return useMemo(
     () => ({ area, ...state, set, lookedAt, pictureTool }),

@@ -66,6 +66,32 @@ const Frame = styled.div`
   > header {
     grid-column: 1 / -1;
   }
+  &[data-alone] {
+    grid-template: 0 minmax(0, 1fr) 0 / 0 minmax(0, 1fr) 0;
+    > header,
+    > nav,
+    > aside,
+    > section {
+      visibility: hidden;
+    }
+  }
+`;
+
+/** Past the bar and the neighbours: seen when the Tab key comes to it. */
+const Skip = styled.button`
+  position: absolute;
+  left: 8px;
+  top: 7px;
+  z-index: 5;
+  height: 30px;
+  padding: 0 12px;
+  background: var(--ink);
+  color: #fff;
+  border-radius: var(--r-field);
+  &:not(:focus) {
+    clip-path: inset(50%);
+    pointer-events: none;
+  }
 `;
 
 /** The Bench: one photograph being treated. */
@@ -75,6 +101,18 @@ export function Bench() {
   if (photograph.isError) return <Wait problem={messageOf(photograph.error)} />;
   if (!photograph.data) return <Wait />;
   return <BenchOf key={photographId} photograph={photograph.data} />;
+}
+
+/** The keys to the photographs before and after, also while one is still being opened. */
+function useNeighbourKeys(photographId: string, series: Series | undefined): void {
+  const navigate = useNavigate();
+  const goBy = (by: -1 | 1) => {
+    const all = series?.photographs ?? [];
+    const next = all[all.findIndex(p => p.id === photographId) + by];
+    if (!next) return false;
+    void navigate(`/photographs/${next.id}`);
+  };
+  useKeys({ earlierPhotograph: () => goBy(-1), laterPhotograph: () => goBy(1) });
 }
 
 /** Opens the session of a take: its state on the server, and what an earlier window could not save. */
@@ -126,6 +164,7 @@ function useSession(takeId: string): { session: TakeSession | null; problem: str
 
 function BenchOf({ photograph }: { photograph: Photograph }) {
   const series = useSeries(photograph.seriesId);
+  useNeighbourKeys(photograph.id, series.data);
   const change = useChangePhotograph();
   const [takeId, setTakeId] = useState(photograph.currentTakeId);
   const known = photograph.takes.some(t => t.id === takeId);
@@ -144,6 +183,7 @@ function BenchOf({ photograph }: { photograph: Photograph }) {
       <Frame>
         <Bar>
           <Crumbs
+            screen="Bench"
             above={series.data ? [{ to: `/series/${series.data.id}`, text: series.data.title }] : []}
             here={photograph.title}
           />
@@ -282,7 +322,20 @@ function BenchAtWork({
       tell({ text: `It cannot be laid on: ${(error as Error).message}.`, tone: 'problem' });
     }
   };
+  const [alone, setAlone] = useState(false);
+  const endAlone = useCallback(() => {
+    setAlone(false);
+    if (document.fullscreenElement) void document.exitFullscreen().catch(() => undefined);
+  }, []);
+  const toggleAlone = () => {
+    if (alone) return endAlone();
+    setAlone(true);
+    // Where the browser lets it, over the whole screen as well.
+    void document.documentElement.requestFullscreen?.().catch(() => undefined);
+  };
+  useKeys({ giveUp: endAlone }, alone);
   useKeys({
+    alone: toggleAlone,
     history: () => toggle({ what: 'history' }),
     looks: () => toggle({ what: 'looks' }),
     carryOver,
@@ -317,12 +370,19 @@ function BenchAtWork({
   };
 
   return (
-    <Frame>
+    <Frame data-alone={alone || undefined}>
       <Bar>
         <Crumbs
+          screen="Bench"
           above={series ? [{ to: `/series/${series.id}`, text: series.title }] : []}
           here={photograph.title}
         />
+        <Skip
+          type="button"
+          onClick={() => document.querySelector<HTMLElement>('[data-stage-of-picture]')?.focus()}
+        >
+          To the picture
+        </Skip>
         <IconButton
           aria-label="Details of this photograph"
           onPress={() => setDetails(true)}

@@ -1,4 +1,4 @@
-import { memo, useEffect, useRef } from 'react';
+import { memo, useEffect, useRef, type KeyboardEvent } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import type { Photograph } from '../../contract/photographs';
@@ -68,8 +68,16 @@ export const Strip = memo(function Strip({
   useEffect(() => {
     here.current?.scrollIntoView({ block: 'nearest' });
   }, [current.id, series]);
+  // One stop of the Tab key for all of them; arrows go from one to the next.
+  const onKey = (event: KeyboardEvent<HTMLElement>) => {
+    const by = { ArrowDown: 1, ArrowUp: -1 }[event.key];
+    if (!by) return;
+    const all = [...event.currentTarget.querySelectorAll<HTMLElement>('a')];
+    all[all.indexOf(event.target as HTMLElement) + by]?.focus();
+    event.preventDefault();
+  };
   return (
-    <Column aria-label="Neighbouring photographs">
+    <Column aria-label="Neighbouring photographs" onKeyDown={onKey}>
       {(series?.photographs ?? [current]).map(p => {
         const isHere = p.id === current.id;
         return (
@@ -79,6 +87,7 @@ export const Strip = memo(function Strip({
             to={`/photographs/${p.id}`}
             title={p.title}
             aria-current={isHere ? 'page' : undefined}
+            tabIndex={isHere ? 0 : -1}
           >
             <img src={pictureAddress(currentTake(p), 160)} alt={p.title} />
           </Link>

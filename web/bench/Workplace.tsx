@@ -69,6 +69,11 @@ const Panel = styled.aside`
   display: flex;
   flex-direction: column;
   min-height: 0;
+  /* Too low for parts that scroll by themselves: all of it does. */
+  @media (max-height: 560px) {
+    display: block;
+    overflow: hidden auto;
+  }
 `;
 
 const Empty = styled.div`

@@ -111,6 +111,18 @@ export function StepPanel({
     [onHold],
   );
   const tools = { picture, treatment, step, commit: onCommit, preview: onPreview, pick };
+  // What a wash is comes before where it lies; of any other step where it lies is a line, or what is worked on.
+  const areaFirst = !kind.startsOnArea;
+  const areaSection = (
+    <AreaSection
+      key={`area ${step.id}`}
+      picture={picture}
+      {...still}
+      onPreview={onPreview}
+      onCommit={onCommit}
+      onSpare={onSpare}
+    />
+  );
   return (
     <>
       <Head>
@@ -159,6 +171,7 @@ export function StepPanel({
       </Head>
       <Body>
         <ToolsContext.Provider value={tools}>
+          {areaFirst ? areaSection : null}
           <Automatic onBoard={onBoard} />
           {kind.seenNatural ? <Loupe /> : null}
           <HoldContext.Provider value={hold}>
@@ -167,14 +180,7 @@ export function StepPanel({
             </LongEdgeContext.Provider>
           </HoldContext.Provider>
         </ToolsContext.Provider>
-        <AreaSection
-          key={`area ${step.id}`}
-          picture={picture}
-          {...still}
-          onPreview={onPreview}
-          onCommit={onCommit}
-          onSpare={onSpare}
-        />
+        {areaFirst ? null : areaSection}
         <LayingOn key={`laying ${step.id}`} {...still} onPreview={onPreview} onCommit={onCommit} />
         <ToneCharts picture={picture} treatment={calm} choice={region} />
       </Body>

@@ -68,8 +68,16 @@ const Own = styled.div`
 `;
 
 const WallChoice = styled(WallLabel)`
-  right: 214px;
+  right: 254px;
   padding: 0 11px;
+  @media (max-width: 760px) {
+    display: none;
+  }
+  @media (max-width: 1180px) {
+    &[data-compared] {
+      display: none;
+    }
+  }
 `;
 
 /** The wall without its foot: what hangs there is cut off with the picture. */
@@ -133,7 +141,7 @@ export function PictureView({
   const stage = useRef<HTMLDivElement>(null);
   const [marking, setMarking] = useState(false);
   const [spaceHeld, setSpaceHeld] = useState(false);
-  const hanging = useHanging(stage, picture, treatment.frame, other?.split);
+  const hanging = useHanging(stage, picture, treatment.frame, other?.split, tool?.turn);
   const { at, ratio, scale, view, viewport, margin, panes, down, zoom, pan, fit } = hanging;
   const pointer = useRef<PointerAt | null>(null);
   const marks = marking ? 'lost' : colouredMarked ? 'coloured' : null;
@@ -175,6 +183,9 @@ export function PictureView({
     neighbour,
   );
   const natural = useCallback(() => zoom(1), [zoom]);
+  const twice = useCallback(() => zoom(2), [zoom]);
+  /** The view that the loupe came from. */
+  const before = useRef<typeof view | null>(null);
 
   const onKey = (event: KeyboardEvent) => {
     if (event.ctrlKey || event.metaKey || event.altKey) return;
@@ -191,6 +202,18 @@ export function PictureView({
   useKeys({
     fit,
     natural,
+    twice,
+    loupe: {
+      hold: event => {
+        if (event.repeat) return;
+        before.current = view;
+        zoom(1, pointer.current ?? undefined);
+      },
+      release: () => {
+        if (before.current) hanging.hang(before.current);
+        before.current = null;
+      },
+    },
     turn: () => (other ? other.onTurn(!down) : false),
     lost: () => setMarking(now => !now),
     pan: {
@@ -294,12 +317,12 @@ export function PictureView({
           {other ? null : (
             <Tones picture={picture} treatment={treatment} marking={marking} onMark={setMarking} />
           )}
-          <WallChoice>
+          <WallChoice data-compared={other !== null || undefined}>
             <WallTones />
           </WallChoice>
         </>
       )}
-      <ZoomLabel scale={scale} fit={view.mode === 'fit'} onFit={fit} onNatural={natural} />
+      <ZoomLabel scale={scale} fit={view.mode === 'fit'} onFit={fit} onNatural={natural} onTwice={twice} />
     </Wall>
   );
 }

@@ -12,6 +12,19 @@ export interface ReadColour {
 const Label = styled(WallLabel)`
   left: 22px;
   padding-right: 4px;
+  max-width: calc(100% - 254px);
+  overflow: hidden;
+  @media (max-width: 1180px) {
+    &[data-compared] span {
+      padding: 0 6px;
+      em {
+        display: none;
+      }
+    }
+  }
+  em {
+    font-style: normal;
+  }
   span {
     padding: 0 10px;
     color: var(--ink-2);
@@ -64,11 +77,11 @@ export function Reading({ reading, beside = 'was' }: { reading: ReadColour | nul
   const here = readOf(reading.colour);
   const there = reading.was && readOf(reading.was);
   return (
-    <Label aria-label="Under the pointer">
+    <Label aria-label="Under the pointer" data-compared={there ? '' : undefined}>
       <i style={{ background: here.paint }} />
       {shown.map(name => (
         <span key={name}>
-          {name} <b>{here[name]}</b>
+          <em>{name}</em> <b>{here[name]}</b>
         </span>
       ))}
       {there ? (

@@ -8,7 +8,7 @@ import type { Histogram } from '../engine/small';
 import { WallLabel } from './labels';
 
 const Label = styled(WallLabel)`
-  right: 344px;
+  right: 384px;
   @media (max-width: 1180px) {
     display: none;
   }

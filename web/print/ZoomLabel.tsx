@@ -38,11 +38,13 @@ export const ZoomLabel = memo(function ZoomLabel({
   fit,
   onFit,
   onNatural,
+  onTwice,
 }: {
   scale: number;
   fit: boolean;
   onFit: () => void;
   onNatural: () => void;
+  onTwice: () => void;
 }) {
   return (
     <Label role="group" aria-label="Zoom">
@@ -52,6 +54,9 @@ export const ZoomLabel = memo(function ZoomLabel({
       </Choice>
       <Choice isSelected={!fit && Math.abs(scale - 1) < 1e-6} onChange={onNatural}>
         1:1
+      </Choice>
+      <Choice isSelected={!fit && Math.abs(scale - 2) < 1e-6} onChange={onTwice}>
+        2:1
       </Choice>
     </Label>
   );

@@ -29,6 +29,8 @@ export interface PictureTool {
   name: string;
   /** A press on the picture. What it returns follows the pointer until it is let go. */
   press: (at: Place, keys: HeldKeys, live: Live) => ToolDrag | null;
+  /** The wheel with Shift held, by so many steps: the brush grows and shrinks. */
+  turn?: (steps: number) => void;
   /** A press beside the picture counts as well. */
   anywhere?: boolean;
 }
@@ -39,6 +41,8 @@ export interface ToolDrag {
   /** `right` and `down` are CSS pixels since the press. */
   move?: (at: Place, right: number, down: number) => void;
   end?: () => void;
+  /** It is given up: what it has drawn is taken back. */
+  cancel?: () => void;
 }
 
 /** Where the picture lies on the wall, in CSS pixels. */

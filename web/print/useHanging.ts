@@ -27,9 +27,13 @@ export interface Hanging {
   scale: number;
   /** Sets the scale about a point of a pane (device pixels), else about its middle. */
   zoom: (scale: number, about?: { x: number; y: number }) => void;
+  /** The same by a factor, from wherever it has come to meanwhile. */
+  zoomBy: (factor: number, about: { x: number; y: number }) => void;
   /** Moves the picture, in device pixels. */
   pan: (right: number, down: number) => void;
   fit: () => void;
+  /** Hangs it as it was. */
+  hang: (view: View) => void;
 }
 
 const NOWHERE: Rectangle = { x: 0, y: 0, width: 0, height: 0 };
@@ -44,6 +48,8 @@ export function useHanging(
   picture: Size,
   frame: Frame,
   split: Pick<Split, 'way' | 'down'> | null = null,
+  /** What the wheel does with Shift held, where it does not zoom. */
+  turn?: (steps: number) => void,
 ): Hanging {
   const [room, setRoom] = useState<Size | null>(null);
   const [ratio, setRatio] = useState(1);
@@ -89,6 +95,15 @@ export function useHanging(
     },
     [print, viewport, margin],
   );
+  const zoomBy = useCallback(
+    (factor: number, about: { x: number; y: number }) => {
+      if (!viewport) return;
+      setView(v =>
+        zoomAt(print, viewport, v, margin, place(print, viewport, v, margin).scale * factor, about),
+      );
+    },
+    [print, viewport, margin],
+  );
   const pan = useCallback(
     (right: number, down: number) => {
       if (viewport) setView(v => panBy(print, viewport, v, margin, right, down));
@@ -99,17 +114,18 @@ export function useHanging(
 
   useEffect(() => {
     const element = wall.current!;
-    const turn = (event: WheelEvent) => {
+    const turned = (event: WheelEvent) => {
       event.preventDefault();
+      if (event.shiftKey && turn) return turn(event.deltaY + event.deltaX > 0 ? -1 : 1);
       const box = element.getBoundingClientRect();
       const [x, y] = [(event.clientX - box.left) * ratio, (event.clientY - box.top) * ratio];
       const pane = panes[paneAt(panes, x, y)];
       const about = { x: x - pane.x, y: y - pane.y };
-      zoom(scale * Math.exp(-event.deltaY * (event.deltaMode ? 0.05 : 0.0018)), about);
+      zoomBy(Math.exp(-event.deltaY * (event.deltaMode ? 0.05 : 0.0018)), about);
     };
-    element.addEventListener('wheel', turn, { passive: false });
-    return () => element.removeEventListener('wheel', turn);
-  }, [wall, zoom, scale, ratio, panes]);
+    element.addEventListener('wheel', turned, { passive: false });
+    return () => element.removeEventListener('wheel', turned);
+  }, [wall, zoomBy, ratio, panes, turn]);
 
-  return { viewport, panes, down, ratio, view, margin, at, scale, zoom, pan, fit };
+  return { viewport, panes, down, ratio, view, hang: setView, margin, at, scale, zoom, zoomBy, pan, fit };
 }

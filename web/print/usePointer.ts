@@ -49,7 +49,7 @@ const across = (x: number, y: number, from: Placement, to: Placement) => ({
 /** What the pointer does on the picture: works with the tool, moves the picture, reads the colour beneath it. */
 export function usePointer(
   wall: RefObject<HTMLDivElement | null>,
-  { at, ratio, view, pan, panes }: Hanging,
+  { at, ratio, view, pan, zoomBy, panes }: Hanging,
   { live, endStroke, read }: Drawing,
   tool: PictureTool | null,
   /** The space bar is held: a press moves the picture, whatever the tool. */
@@ -64,6 +64,8 @@ export function usePointer(
   /** It is on the other picture. */
   const [isBeside, setBeside] = useState(false);
   const drag = useRef<{ of: ToolDrag; x: number; y: number } | null>(null);
+  /** Fingers that lie on the picture, where each was last. */
+  const fingers = useRef(new Map<number, { x: number; y: number }>());
 
   const look = useCallback(() => {
     const place = pointer.current;
@@ -108,7 +110,33 @@ export function usePointer(
     };
   };
 
+  /** Two fingers move the picture and make it larger; what one of them had begun is given up. */
+  const pinch = (event: PointerEvent): boolean => {
+    const before = [...fingers.current.values()];
+    if (event.pointerType !== 'touch' || !fingers.current.has(event.pointerId)) return false;
+    fingers.current.set(event.pointerId, toPixels(event));
+    if (before.length !== 2) return false;
+    const after = [...fingers.current.values()];
+    const apart = ([a, b]: { x: number; y: number }[]) => Math.max(1, Math.hypot(a.x - b.x, a.y - b.y));
+    const middle = ([a, b]: { x: number; y: number }[]) => ({ x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 });
+    const [from, to] = [middle(before), middle(after)];
+    zoomBy(apart(after) / apart(before), to);
+    pan(to.x - from.x, to.y - from.y);
+    return true;
+  };
+
   const onPointerDown = (event: PointerEvent<HTMLElement>) => {
+    if (event.pointerType === 'touch') {
+      fingers.current.set(event.pointerId, toPixels(event));
+      if (fingers.current.size === 2) {
+        drag.current?.of.cancel?.();
+        drag.current = null;
+        setPanning(false);
+        endStroke();
+        event.currentTarget.setPointerCapture(event.pointerId);
+      }
+      if (fingers.current.size > 1) return;
+    }
     const { x, y } = onWall(event);
     const toMove = event.button === 1 || toMoveIt || !tool || neighbour?.isAt(x, y);
     if (event.button > 1) return;
@@ -123,7 +151,8 @@ export function usePointer(
     event.currentTarget.setPointerCapture(event.pointerId);
   };
 
-  const release = () => {
+  const release = (event: PointerEvent) => {
+    fingers.current.delete(event.pointerId);
     setPanning(false);
     drag.current?.of.end?.();
     drag.current = null;
@@ -141,6 +170,7 @@ export function usePointer(
   };
 
   const onPointerMove = (event: PointerEvent) => {
+    if (pinch(event)) return;
     pointer.current = toPixels(event);
     const { x, y } = onWall(event);
     setBeside(neighbour?.isAt(x, y) ?? false);

@@ -8,7 +8,7 @@ import type { TakeSummary } from '../../contract/takes';
 import { messageOf } from '../app/api';
 import { useSend, useFormats, useSendOuts, useSeries } from '../app/queries';
 import { countOf, characterInWords } from '../app/words';
-import { Bar, Crumbs, Push } from '../ui/bar';
+import { Bar, Crumbs, Push, WallTones } from '../ui/bar';
 import { KeysHelp } from '../ui/keys-help';
 import { Button } from '../ui/buttons';
 import { PrintLabel } from '../ui/print-label';
@@ -100,9 +100,14 @@ function SendOutOf({ series, formats }: { series: Series; formats: readonly Form
   return (
     <Frame>
       <Bar>
-        <Crumbs above={[{ to: `/series/${series.id}`, text: series.title }]} here="Send out" />
+        <Crumbs
+          screen={series.title}
+          above={[{ to: `/series/${series.id}`, text: series.title }]}
+          here="Send out"
+        />
         <Push />
         <KeysHelp />
+        <WallTones />
         <Button onPress={() => void navigate(`/series/${series.id}`)}>Back to the sheet</Button>
       </Bar>
       <Desk>

@@ -153,7 +153,7 @@ function SheetOf({ series }: { series: Series }) {
   return (
     <Frame>
       <Bar>
-        <Crumbs above={[{ to: '/', text: 'All series' }]} here={series.title} />
+        <Crumbs screen="Sheet" above={[{ to: '/', text: 'All series' }]} here={series.title} />
         <Push />
         <OrderOf>
           Show

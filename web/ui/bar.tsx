@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react';
+import { useEffect, useRef, type ReactNode } from 'react';
 import { Radio, RadioGroup } from 'react-aria-components';
 import { Link } from 'react-router';
 import styled from 'styled-components';
@@ -15,6 +15,14 @@ const Frame = styled.header`
   padding-right: 16px;
   gap: 12px;
   min-width: 0;
+  /* Where there is no room for all of it, it is moved along: nothing lies over anything. */
+  @media (max-width: 960px) {
+    overflow: auto hidden;
+    scrollbar-width: none;
+    > * {
+      flex: none;
+    }
+  }
 `;
 
 const Home = styled(Link)`
@@ -80,6 +88,7 @@ const Way = styled.nav`
     color: var(--edge);
   }
   h1 {
+    outline-offset: -2px;
     font: inherit;
     overflow: hidden;
     text-overflow: ellipsis;
@@ -87,7 +96,24 @@ const Way = styled.nav`
 `;
 
 /** Where you are: links to what lies above, then the title of this screen. */
-export function Crumbs({ above = [], here }: { above?: { to: string; text: string }[]; here: string }) {
+export function Crumbs({
+  above = [],
+  here,
+  screen,
+}: {
+  above?: { to: string; text: string }[];
+  here: string;
+  /** What the screen is for, in the title of the tab, where its heading does not say it. */
+  screen?: string;
+}) {
+  const heading = useRef<HTMLHeadingElement>(null);
+  useEffect(() => {
+    document.title = [here, screen, 'Lamp Wash'].filter(Boolean).join(' · ');
+  }, [here, screen]);
+  // On a new screen the keys begin at its head, unless something has the focus already.
+  useEffect(() => {
+    if (document.activeElement === document.body) heading.current?.focus({ preventScroll: true });
+  }, []);
   return (
     <Way aria-label="Where you are">
       {above.map(({ to, text }) => (
@@ -96,7 +122,9 @@ export function Crumbs({ above = [], here }: { above?: { to: string; text: strin
           <i aria-hidden="true">/</i>
         </span>
       ))}
-      <h1 aria-current="page">{here}</h1>
+      <h1 ref={heading} tabIndex={-1} aria-current="page">
+        {here}
+      </h1>
     </Way>
   );
 }

@@ -13,7 +13,7 @@ interface Wheeled {
   rest: (value: number) => void;
 }
 
-/** Moves a number by the wheel over an element, with Shift ten steps at a time. */
+/** Moves a number by the wheel over an element that has the focus, with Shift ten steps at a time; over another the page scrolls. */
 export function useWheel(track: RefObject<HTMLElement | null>, wheeled: Wheeled): void {
   const latest = useRef(wheeled);
   useEffect(() => {
@@ -25,6 +25,7 @@ export function useWheel(track: RefObject<HTMLElement | null>, wheeled: Wheeled)
     if (!element) return;
     let resting: ReturnType<typeof setTimeout> | undefined;
     const turn = (event: WheelEvent) => {
+      if (!element.contains(document.activeElement)) return;
       event.preventDefault();
       const p = latest.current;
       const by = (event.deltaY || event.deltaX) > 0 ? -1 : 1;
