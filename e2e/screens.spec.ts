@@ -101,6 +101,36 @@ test('axe finds nothing in the frame, in the looks, with the tools of an area, i
   await page.getByRole('button', { name: 'Looks', exact: true }).click();
   await page.locator('[data-card="Harbour cold"]').hover();
   await check('looks');
+  await page.getByRole('button', { name: 'Add a step to Tone' }).click();
+  await page.locator('[data-card="Copper"]').hover();
+  await check('board of steps');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'History', exact: true }).click();
+  await check('history');
+  await trays.nth(3).click();
+  await page.getByRole('button', { name: 'Tones and hues' }).click();
+  await page.waitForSelector('[data-drift], svg[aria-label="No tone has colour"]');
+  await check('charts');
+  await page.keyboard.press('t');
+  await page.waitForSelector('[data-test-strip=done]');
+  await check('test strip');
+  await page.keyboard.press('Escape');
+  for (const [key, what] of [
+    ['h', 'half and half'],
+    ['s', 'side by side'],
+  ]) {
+    await page.keyboard.press(key);
+    await page.waitForSelector('canvas[data-beside][data-fine=true]');
+    await check(what);
+  }
+  await page.emulateMedia({ forcedColors: 'active' });
+  await check('forced colours');
+  await page.emulateMedia({ forcedColors: 'none' });
+  await page.keyboard.press('s');
+  await trays.nth(3).click({ button: 'right' });
+  await expect(page.getByRole('menuitem', { name: 'Double it' })).toBeVisible();
+  await check('menu by a right click');
+  await page.keyboard.press('Escape');
   await trays.nth(2).click();
   await page.getByRole('button', { name: 'New area', exact: true }).click();
   for (const tool of ['Hues', 'Tones', 'Oval', 'Brush']) {

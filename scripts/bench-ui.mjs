@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { root } from './ensure.mjs';
+import { measureChoosing } from './bench-ui-choosing.mjs';
 import { chromiumOptions, withServer } from './temporary.mjs';
 
 /**
@@ -414,6 +415,7 @@ await withServer(async url => {
     await page.waitForTimeout(2000);
     console.log(`after it: ${await heap()}`);
   }
+  await measureChoosing(page, open, demo, median(frame));
   await browser.close();
 
   const began = performance.now();

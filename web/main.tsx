@@ -21,6 +21,7 @@ import { Sheet } from './sheet/Sheet';
 import { PutAside } from './shelf/PutAside';
 import { Shelf } from './shelf/Shelf';
 import { AwayBand } from './ui/away';
+import { useContextMenus } from './ui/context-menus';
 import { Notices } from './ui/notices';
 import { Wait } from './ui/wait';
 
@@ -32,6 +33,7 @@ declare module 'react-aria-components' {
 
 function Room() {
   const navigate = useNavigate();
+  useContextMenus();
   return (
     <AriaRouter navigate={(to, options) => void navigate(to, options)} useHref={useHref}>
       <GlobalStyle />

@@ -1,7 +1,7 @@
 import { X } from 'lucide-react';
 import { useCallback, useMemo, useState } from 'react';
 import styled from 'styled-components';
-import type { Stage } from '../../core/steps/define';
+import { stages, type Stage } from '../../core/steps/define';
 import type { Treatment } from '../../core/treatment/schema';
 import { setOut, usualSteps, type UsualStep } from '../../core/treatment/usual-steps';
 import { isFound } from '../app/found';
@@ -70,6 +70,8 @@ export function StepBoard({
     }
     return of;
   }, [all, treatment, stage]);
+  // All have the steps before the new one in common.
+  const shared = treatment.steps.filter(s => stages.indexOf(s.stage) <= stages.indexOf(stage)).length;
   const groups = useMemo(() => {
     const found = new Map<string, UsualStep[]>();
     for (const usual of all) {
@@ -132,6 +134,7 @@ export function StepBoard({
             name={nameOf(usual)}
             picture={picture}
             treatment={made.get(usual.key)}
+            shared={shared}
             isTried={usual.key === at}
             onTry={on => point(usual.key, on)}
             onTake={() => add(usual)}

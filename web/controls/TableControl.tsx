@@ -157,7 +157,7 @@ export function TableControl({ value }: { value: string | null }) {
         />
       </Row>
     ) : (
-      <Row key={table.id} onPointerEnter={() => tryOut(table)}>
+      <Row key={table.id} data-context onPointerEnter={() => tryOut(table)}>
         <button
           type="button"
           onFocus={event => event.target.matches(':focus-visible') && tryOut(table)}

@@ -42,7 +42,7 @@ export async function smallPictures(): Promise<{ engine: Remote<Engine> }> {
 }
 
 interface SmallJob {
-  of: [PictureInfo, Treatment, number, number];
+  of: [PictureInfo, Treatment, number, number, number];
   signal: AbortSignal;
   done: (bitmap: ImageBitmap) => void;
   failed: (error: unknown) => void;
@@ -72,17 +72,21 @@ function giveSmall(): void {
   }
 }
 
-/** A small picture of a treatment, cut to fill width by height; in turn, unless it is no longer wanted. */
+/**
+ * A small picture of a treatment, cut to fill width by height; in turn, unless it is no longer wanted.
+ * @param shared how many of its first steps others that are asked for have as well
+ */
 export async function smallPicture(
   picture: PictureInfo,
   treatment: Treatment,
   width: number,
   height: number,
   signal: AbortSignal,
+  shared = 0,
 ): Promise<ImageBitmap> {
   await smallPictures();
   return new Promise((done, failed) => {
-    smallJobs.push({ of: [picture, treatment, width, height], signal, done, failed });
+    smallJobs.push({ of: [picture, treatment, width, height, shared], signal, done, failed });
     giveSmall();
   });
 }

@@ -6,12 +6,17 @@ import { colourAbout } from '../../core/steps/pull';
 import { stepKind, type Kind } from '../../core/steps';
 import type { Found } from '../../core/steps/define';
 import { framedSize } from '../../core/frame/geometry';
-import { render8 } from '../../core/engine/render';
+import type { Plan } from '../../core/engine/plan';
+import { render16, render8 } from '../../core/engine/render';
+import type { Surveys } from '../../core/engine/run';
+import { createSurveyor } from '../../core/engine/survey';
+import type { Tile } from '../../core/frame/framing';
+import { inTwo } from '../../core/treatment/in-two';
 import { lostShares } from '../../core/kernels/clipping';
 import { beneathStep, withStep } from '../../core/treatment/beneath';
 import type { Treatment } from '../../core/treatment/schema';
 import { atHand } from './at-hand';
-import { framedAt } from './levels';
+import { framedAt, type Framed } from './levels';
 import { keptPixels, planner, surveysOf } from './pixels';
 import type { Reading } from './surface';
 import { TILE } from '../../contract/limits';
@@ -48,6 +53,51 @@ async function smallImage(
   return image;
 }
 
+/** Small pictures after the first steps of treatments, kept: many treatments go on from the same. */
+interface After {
+  tile: Tile;
+  grey: boolean;
+  look: (plan: Plan) => Surveys;
+}
+const after = new Map<string, Promise<After>>();
+const MOST_AFTER = 4;
+
+async function afterFirst(of: Framed, first: Treatment): Promise<After> {
+  const { geometry, picture } = of;
+  const tile = await keptPixels(of, { x: 0, y: 0, width: geometry.width, height: geometry.height });
+  const plan = planner(first, { grey: picture.grey, pixels: tile.width * tile.height, draft: true });
+  const surveys = await surveysOf(plan, of, first);
+  const codes = new Uint16Array(tile.width * tile.height * 3);
+  render16(plan, tile, codes, { grey: picture.grey, geometry, surveys });
+  let grey = true;
+  for (let i = 0; grey && i < codes.length; i += 3)
+    grey = codes[i] === codes[i + 1] && codes[i] === codes[i + 2];
+  return { tile: { ...tile, codes }, grey, look: createSurveyor(codes, geometry) };
+}
+
+/** A small picture as coarse as a draft, from what its first steps give, which is kept. */
+async function smallFrom(
+  picture: PictureInfo,
+  { first, rest }: { first: Treatment; rest: Treatment },
+  longEdge: number,
+): Promise<ImageData> {
+  await atHand(first);
+  await atHand(rest);
+  const of = framedAt(picture, rest.frame, Math.max(16, Math.min(TILE, longEdge)));
+  const key = JSON.stringify([of.name, first]);
+  const made = after.get(key) ?? afterFirst(of, first);
+  made.catch(() => after.delete(key));
+  after.delete(key);
+  after.set(key, made);
+  if (after.size > MOST_AFTER) after.delete(after.keys().next().value!);
+  const { tile, grey, look } = await made;
+  const plan = planner(rest, { grey, pixels: tile.width * tile.height, draft: true });
+  const image = new ImageData(tile.width, tile.height);
+  const surveys = plan.surveyed ? look(plan) : [];
+  render8(plan, tile, image.data, 4, { grey, geometry: of.geometry, surveys });
+  return image;
+}
+
 /** Edge of the small pictures that the automatics look at. */
 const LOOKED_AT = 320;
 
@@ -66,17 +116,25 @@ async function smallCodes(picture: PictureInfo, treatment: Treatment): Promise<U
 /** A picture of fewer pixels is looked at, not judged. */
 const STAMP = 20_000;
 
-/** A small picture of a treatment, cut to fill width by height. */
+/**
+ * A small picture of a treatment, cut to fill width by height.
+ * @param shared how many of its first steps other pictures that are asked for have as well
+ */
 export async function picture(
   picture: PictureInfo,
   treatment: Treatment,
   width: number,
   height: number,
+  shared = 0,
 ): Promise<ImageBitmap> {
   const size = framedSize(picture, treatment.frame);
   const cover = Math.max(width / size.width, height / size.height);
   const longEdge = Math.ceil(Math.max(size.width, size.height) * cover);
-  const image = await smallImage(picture, treatment, longEdge, width * height < STAMP);
+  const isStamp = width * height < STAMP;
+  const parts = isStamp ? inTwo(treatment, shared) : null;
+  const image = parts
+    ? await smallFrom(picture, parts, longEdge)
+    : await smallImage(picture, treatment, longEdge, isStamp);
   const x = Math.max(0, Math.floor((image.width - width) / 2));
   const y = Math.max(0, Math.floor((image.height - height) / 2));
   return createImageBitmap(image, x, y, Math.min(width, image.width), Math.min(height, image.height));

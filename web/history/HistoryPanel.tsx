@@ -141,7 +141,12 @@ const Entry = memo(function Entry({
   onAct: (key: string, action: MomentAction) => void;
 }) {
   return (
-    <Row data-now={by === 0 || undefined} data-later={by > 0 || undefined} data-last={isLast || undefined}>
+    <Row
+      data-context
+      data-now={by === 0 || undefined}
+      data-later={by > 0 || undefined}
+      data-last={isLast || undefined}
+    >
       <button
         type="button"
         data-state={by}

@@ -70,7 +70,7 @@ export const StepTitle = memo(function StepTitle({
   const [naming, setNaming] = useState(false);
   const change = (part: Partial<Step>) => changeStep(now(), stepId, part);
   return (
-    <Row>
+    <Row data-context>
       {naming ? (
         <NameField
           label="Name of this step"

@@ -70,6 +70,7 @@ export function PictureCard<A extends string>({
   says,
   picture,
   treatment,
+  shared,
   isTried,
   isChosen,
   actions,
@@ -83,6 +84,8 @@ export function PictureCard<A extends string>({
   picture: PictureInfo;
   /** The photograph's treatment with it; undefined where it has no room for it. */
   treatment: Treatment | undefined;
+  /** How many of its first steps the other cards have as well. */
+  shared?: number;
   isTried: boolean;
   /** Of several one is chosen: whether it is this one. */
   isChosen?: boolean;
@@ -93,6 +96,7 @@ export function PictureCard<A extends string>({
 }): ReactNode {
   return (
     <Frame
+      data-context={actions ? '' : undefined}
       data-tried={isTried || undefined}
       onPointerEnter={() => onTry?.(true)}
       onPointerLeave={() => onTry?.(false)}
@@ -107,7 +111,7 @@ export function PictureCard<A extends string>({
         onClick={onTake}
       >
         {treatment ? (
-          <SmallPicture picture={picture} treatment={treatment} width={122} height={81} />
+          <SmallPicture picture={picture} treatment={treatment} width={122} height={81} shared={shared} />
         ) : (
           <canvas />
         )}

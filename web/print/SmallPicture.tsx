@@ -13,12 +13,15 @@ export function SmallPicture({
   treatment,
   width: wide,
   height: high,
+  shared = 0,
 }: {
   picture: PictureInfo;
   treatment: Treatment;
   /** In CSS pixels. */
   width: number;
   height: number;
+  /** How many of its first steps others beside it have as well. */
+  shared?: number;
 }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const { id, width, height, grey } = picture;
@@ -29,7 +32,7 @@ export function SmallPicture({
     const fill = async () => {
       const ratio = Math.min(2, window.devicePixelRatio || 1);
       const info = { id, width, height, grey };
-      const bitmap = await smallPicture(info, treatment, wide * ratio, high * ratio, abort.signal);
+      const bitmap = await smallPicture(info, treatment, wide * ratio, high * ratio, abort.signal, shared);
       const target = canvas.current;
       if (!abort.signal.aborted && target) {
         target.width = wide * ratio;
@@ -45,6 +48,6 @@ export function SmallPicture({
       abort.abort();
       clearTimeout(timer);
     };
-  }, [id, width, height, grey, treatment, wide, high, returns]);
+  }, [id, width, height, grey, treatment, wide, high, shared, returns]);
   return <canvas ref={canvas} width={wide} height={high} aria-hidden="true" />;
 }

@@ -204,7 +204,7 @@ export const Takes = memo(function Takes({
   };
 
   return (
-    <Row role="group" aria-label="Takes of this photograph">
+    <Row role="group" aria-label="Takes of this photograph" data-context>
       <Scrolled ref={scrolled.row} data-whole={scrolled.isWhole || undefined}>
         {photograph.takes.map(t => (
           <HoverCard

@@ -117,7 +117,12 @@ export function GroupFrame({
   const on = run.steps.some(s => s.enabled);
   const [{ id }] = run.steps;
   return (
-    <Frame data-first={first || undefined} role="group" aria-label={`${name}, ${run.steps.length} steps`}>
+    <Frame
+      data-context
+      data-first={first || undefined}
+      role="group"
+      aria-label={`${name}, ${run.steps.length} steps`}
+    >
       <div className="title">
         <Sign
           aria-label={folded ? `Unfold ${name}` : `Fold ${name}`}

@@ -88,6 +88,16 @@ export function TrayOf({
           data-landing={landing ?? undefined}
           style={{ opacity: isDragging ? 0.3 : 1 }}
           onClick={event => onChoose(event.shiftKey)}
+          onContextMenu={event => {
+            // The menu of a step is that of its panel.
+            event.preventDefault();
+            onChoose(false);
+            setTimeout(
+              () =>
+                document.querySelector<HTMLElement>('aside:not([inert]) button[aria-label="More"]')?.click(),
+              120,
+            );
+          }}
           onKeyDown={event => {
             if (event.key === 'Enter') onChoose(event.shiftKey);
             else onKey(event);

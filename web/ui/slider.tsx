@@ -163,10 +163,11 @@ export function Slider(props: SliderProps) {
     rest: v => rest(fromTrack(v)),
   });
   const thumb = useRef<HTMLInputElement>(null);
+  // What is spoken is what is shown: its place on the track, or a share of one, is not.
+  const spoken = written(value, shown, locale);
   useEffect(() => {
-    // Its place on the track is not its value.
-    if (isRatio) thumb.current?.setAttribute('aria-valuetext', text);
-  });
+    thumb.current?.setAttribute('aria-valuetext', spoken);
+  }, [spoken]);
 
   const latest = useRef(props);
   useEffect(() => {
