@@ -121,6 +121,18 @@ test('files laid down on the shelf begin a series; a series leaves the shelf and
   await expect(page.getByRole('article', { name: 'Laid down here' })).toHaveCount(0);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('article', { name: 'Laid down here' })).toBeVisible();
+  // By keys as well, and done again.
+  await page.getByRole('button', { name: 'More for Laid down here' }).click();
+  await page.getByRole('menuitem', { name: 'Take off the shelf' }).click();
+  for (const [keys, count] of [
+    ['Control+z', 1],
+    ['Control+Shift+z', 0],
+    ['Control+z', 1],
+  ] as const) {
+    await expect(page.getByRole('article', { name: 'Laid down here' })).toHaveCount(1 - count);
+    await page.keyboard.press(keys);
+    await expect(page.getByRole('article', { name: 'Laid down here' })).toHaveCount(count);
+  }
 });
 
 test('all that is done on the sheet is undone and done again, step by step', async ({ page, app }) => {

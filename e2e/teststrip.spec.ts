@@ -140,3 +140,28 @@ test('a second control makes a grid, choices hang as well, and the wheel goes on
   const there = colourAt(await pictureOn(page), u, v, 0);
   for (let k = 0; k < 3; k++) expect(Math.abs(there[k] - seen[k])).toBeLessThanOrEqual(3);
 });
+
+test('numbers of an area and the strength of the whole hang as well', async ({ page, app }) => {
+  const area = {
+    id: 'm1',
+    name: 'Left',
+    parts: [{ kind: 'linear', op: 'add', from: [0.3, 0.5], to: [0.5, 0.5] }],
+  };
+  await openBench(page, app, [{ ...light, mask: 'm1', settings: { exposure: 2 } }], undefined, [area]);
+  await page.locator('[data-tray]').first().click();
+  await page.getByRole('slider', { name: 'Area grow' }).focus();
+  await page.keyboard.press('t');
+  await hung(page);
+  expect(await words(page)).toContain('Keep');
+  await page.keyboard.press('End');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: /^Undo: Area grow/ })).toBeEnabled();
+  await page.getByRole('slider', { name: 'Strength of the whole treatment' }).focus();
+  await page.keyboard.press('t');
+  await hung(page);
+  const [weak, whole] = [await stripAt(page, 0.05, 0.25), await stripAt(page, 0.97, 0.25)];
+  expect(weak).not.toEqual(whole);
+  await page.keyboard.press('Home');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('textbox', { name: /^Strength of the whole treatment/ })).toHaveValue('40');
+});

@@ -22,10 +22,16 @@ export const chart = () =>
   });
 
 /** Opens a photograph of its own on the Bench, with steps laid before. */
-export async function openBench(page: Page, app: App, steps: object[] = [], file?: Buffer): Promise<Shot> {
+export async function openBench(
+  page: Page,
+  app: App,
+  steps: object[] = [],
+  file?: Buffer,
+  masks: object[] = [],
+): Promise<Shot> {
   const series = await app.api<{ id: string }>('POST', '/api/series', { title: 'Bench' });
   const photograph = await app.bringIn(series.id, file ?? (await chart()), 'chart.tif');
-  const treatment = { format: 'lampwash-treatment', version: 1, steps };
+  const treatment = { format: 'lampwash-treatment', version: 1, masks, steps };
   await app.api('PUT', `/api/takes/${photograph.currentTakeId}/treatment`, { revision: 1, treatment });
   await page.goto(`${app.url}/photographs/${photograph.id}`);
   return pictureOn(page);

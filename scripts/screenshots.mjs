@@ -79,6 +79,49 @@ await withServer(async url => {
   await cold.hover();
   await page.waitForTimeout(2500);
   await shoot('bench-looks');
+  await page.keyboard.press('Escape');
+  await bench('Quinces and enamel jug');
+  await page.locator('[data-tray]').nth(2).click();
+  await page.keyboard.press('h');
+  await page.waitForSelector('canvas[data-beside][data-fine=true]');
+  await page.mouse.move(700, 288);
+  await shoot('bench-compare');
+  await page.keyboard.press('h');
+  await page.getByRole('slider', { name: 'Highlights saturation' }).focus();
+  await page.keyboard.press('t');
+  await page.waitForSelector('[data-test-strip=done]');
+  await page.mouse.move(400, 300);
+  await shoot('bench-teststrip');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Add a step to Tone' }).click();
+  await page.waitForFunction(() =>
+    [...document.querySelectorAll('aside [data-card] canvas')].every(c => 'drawn' in c.dataset),
+  );
+  await page.locator('[data-card="Sepia, then selenium"]').hover();
+  await page.waitForTimeout(800);
+  await drawn();
+  await shoot('bench-board');
+  await page.keyboard.press('Escape');
+  await page.locator('[data-tray]').nth(2).click();
+  for (const [name, value] of [
+    ['Shadows hue', 222],
+    ['Highlights saturation', 36],
+    ['Crossover', 52],
+  ]) {
+    const box = page.getByRole('textbox', { name: `${name}, number` });
+    await box.fill(String(value));
+    await box.press('Enter');
+    await page.waitForTimeout(900);
+  }
+  await page.keyboard.press('y');
+  await page.waitForTimeout(400);
+  await page.locator('[data-state="-2"]').hover();
+  await page.waitForTimeout(800);
+  await drawn();
+  await shoot('bench-history');
+  await page.keyboard.press('Escape');
+  for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z');
+  await page.locator('[data-saving=saved]').waitFor();
   await page.goto(`${url}/series/${series.id}/send-out`);
   await page.getByRole('button', { name: /^Send out \w+/ }).click();
   await page.getByText(/^(\d+) of \1 done/).waitFor({ timeout: 240_000 });

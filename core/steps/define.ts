@@ -156,7 +156,8 @@ export interface StepDefinition<F extends Fields = Fields, K extends string = st
   kind: K;
   /** Where the tray usually lies. */
   stage: Stage;
-  face: Face;
+  /** How its tray is drawn; as the picture after it, where it does not say. */
+  face?: Face;
   fields: F;
   /** Settings as earlier versions wrote them, brought into today's form; others are left as they are. */
   earlier?: (settings: Record<string, unknown>) => Record<string, unknown>;

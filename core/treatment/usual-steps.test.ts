@@ -1,13 +1,15 @@
 import { describe, expect, it } from 'vitest';
 import { stages } from '../steps/define';
-import { stepKind } from '../steps';
+import { stepKind, stepKinds } from '../steps';
 import { read } from '../testing/pictures';
 import { parseTreatment } from './schema';
-import { kindsLeftOut, setOut, usualSteps } from './usual-steps';
+import { setOut, usualSteps } from './usual-steps';
 
 describe('the steps that there are to add', () => {
   it('hold every kind once as it is set out, those of the stage first, each under a key of its own', () => {
-    expect(kindsLeftOut()).toEqual([]);
+    const named = usualSteps('ground');
+    expect(new Set(named.map(u => u.kind))).toEqual(new Set(stepKinds.map(k => k.kind)));
+    expect(named.some(u => u.group === 'More')).toBe(false);
     for (const stage of stages) {
       const all = usualSteps(stage);
       expect(new Set(all.map(u => u.key)).size).toBe(all.length);

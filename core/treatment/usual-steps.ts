@@ -207,10 +207,16 @@ const list: { group: string; stage: Stage; steps: readonly Listed[] }[] = [
   },
 ];
 
+/** The kinds that no group lists stand by themselves: whoever adds one need not know of this list. */
+const alone = stepKinds
+  .filter(({ kind }) => !list.some(g => g.steps.some(s => s.kind === kind)))
+  .map(({ kind, stage }) => ({ group: 'More', stage, steps: [{ kind }] as readonly Listed[] }));
+
 /** All of them: first the groups of a stage, then the others in working order. */
 export function usualSteps(stage: Stage): UsualStep[] {
-  const first = list.filter(g => g.stage === stage);
-  return [...first, ...list.filter(g => g.stage !== stage)].flatMap(({ group, stage: of, steps }) =>
+  const all = [...list, ...alone];
+  const first = all.filter(g => g.stage === stage);
+  return [...first, ...all.filter(g => g.stage !== stage)].flatMap(({ group, stage: of, steps }) =>
     steps.flatMap(({ kind, words = '', ways = {} }): UsualStep[] => {
       const shared = { kind, group, stage: of, words: `${words} ${kind.replaceAll('-', ' ')}` };
       return [
@@ -225,10 +231,6 @@ export function usualSteps(stage: Stage): UsualStep[] {
     }),
   );
 }
-
-/** The kinds that no group lists: there should be none. */
-export const kindsLeftOut = (): string[] =>
-  stepKinds.map(({ kind }) => kind).filter(kind => !list.some(g => g.steps.some(s => s.kind === kind)));
 
 /** What a usual step becomes in a treatment. */
 export interface SetOut {

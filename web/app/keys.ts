@@ -75,12 +75,12 @@ export const keys = define({
     press: ['A'],
   },
   undo: {
-    where: 'Bench, Sheet',
+    where: 'Bench, Sheet, Shelf',
     written: '`Ctrl Z`',
     does: 'undo, without end and behind a reload',
     press: ['Ctrl+Z'],
   },
-  redo: { where: 'Bench, Sheet', written: '`Ctrl Shift Z`', does: 'redo', press: ['Ctrl+Shift+Z'] },
+  redo: { where: 'Bench, Sheet, Shelf', written: '`Ctrl Shift Z`', does: 'redo', press: ['Ctrl+Shift+Z'] },
   history: { where: 'Bench', written: '`Y`', does: 'opens the history, and closes it', press: ['Y'] },
   looks: { where: 'Bench', written: '`L`', does: 'opens the looks, and closes them', press: ['L'] },
   carryOver: {

@@ -115,8 +115,11 @@ export const useChangeSeries = () =>
     call(series.changeSeries, { params: { id }, body: change }),
   );
 
+export const useRestoreSeries = () =>
+  useChange((id: string) => call(series.restoreSeries, { params: { id } }));
+
 export const useRemoveSeries = () => {
-  const restore = useChange((id: string) => call(series.restoreSeries, { params: { id } }));
+  const restore = useRestoreSeries();
   return useChange(async ({ id, title }: { id: string; title: string }) => {
     await call(series.removeSeries, { params: { id } });
     tell({ text: `${title} is off the shelf.`, undo: () => restore.mutate(id) });

@@ -56,6 +56,14 @@ export const GlobalStyle = createGlobalStyle`
   svg { display: block; }
   :focus-visible { outline: 2px solid var(--lamp-deep); outline-offset: 2px; }
   ::selection { background: #d6d6d6; }
+  /* Where the browser chooses the colours, what is chosen is told by a line about it. */
+  @media (forced-colors: active) {
+    [aria-pressed='true'], [aria-current]:not(h1), [aria-selected='true'], [data-selected], [data-tried], [data-picked], [data-now] {
+      outline: 2px solid Highlight !important;
+      outline-offset: -2px;
+    }
+    :focus-visible { outline: 3px solid CanvasText !important; }
+  }
   @media (prefers-reduced-motion: reduce) { * { animation: none !important; transition: none !important; } }
 `;
 

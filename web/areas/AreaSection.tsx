@@ -22,7 +22,8 @@ import { tell } from '../app/notices';
 import { IconButton, LinkButton } from '../ui/buttons';
 import { NameField } from '../ui/inplace';
 import { Menu } from '../ui/overlays';
-import { inPixels } from '../controls/units';
+import { areaNumbers } from '../controls/step-settings';
+import { inPixels, units } from '../controls/units';
 import { Slider } from '../ui/slider';
 import { save } from '../ui/save';
 import { AreaList } from './AreaList';
@@ -238,30 +239,19 @@ export const AreaSection = memo(function AreaSection({
             onPreview={onPreview}
             onCommit={onCommit}
           />
-          {(
-            [
-              ['feather', 'Feather', 0, 0.05, 0.0005],
-              ['grow', 'Grow', -0.02, 0.02, 0.0002],
-              ['refine', 'To edges', 0, 1, 0.01],
-            ] as const
-          ).map(([setting, label, min, max, each]) => (
+          {areaNumbers.map(({ key, label, name: called, field }) => (
             <Slider
-              key={setting}
+              key={key}
               label={label}
-              name={`Area ${label.toLowerCase()}`}
-              value={area[setting]}
-              min={min}
-              max={max}
-              step={each}
-              standard={0}
-              shownTimes={100}
-              unit={max === 1 ? '' : '%'}
-              decimals={max === 1 ? 0 : 2}
-              beside={max === 1 ? undefined : inPixels(Math.max(picture.width, picture.height))}
-              onChange={v => onPreview(changeArea(treatment, area.id, { [setting]: v }))}
-              onChangeEnd={v =>
-                onCommit(changeArea(treatment, area.id, { [setting]: v }), `Area ${label.toLowerCase()}`)
-              }
+              name={called}
+              value={area[key]}
+              min={field.min}
+              max={field.max}
+              standard={field.default}
+              {...units[field.unit]}
+              beside={field.unit === 'length' ? inPixels(Math.max(picture.width, picture.height)) : undefined}
+              onChange={v => onPreview(changeArea(treatment, area.id, { [key]: v }))}
+              onChangeEnd={v => onCommit(changeArea(treatment, area.id, { [key]: v }), called)}
             />
           ))}
         </>

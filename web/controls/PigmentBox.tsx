@@ -1,5 +1,5 @@
 import { Ellipsis } from 'lucide-react';
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { starterBox, type NamedPigment } from '../../core/colour/pigments';
 import { PigmentsError, readPigments, writeCss, writePigments } from '../../core/formats/pigments';
@@ -11,6 +11,7 @@ import { NameField } from '../ui/inplace';
 import { Menu } from '../ui/overlays';
 import { save } from '../ui/save';
 import { useKeys } from '../app/useKeys';
+import { learnPigments } from '../takes/pigment-names';
 
 const Frame = styled.section`
   padding: 4px 16px 10px;
@@ -96,6 +97,10 @@ export function PigmentBox({
   const input = useRef<HTMLInputElement>(null);
   const [naming, setNaming] = useState<'new' | 'old' | null>(null);
   const own = kept.data ?? [];
+  const { data } = kept;
+  useEffect(() => {
+    if (data) learnPigments(data);
+  }, [data]);
   const all: readonly NamedPigment[] = [...own, ...starterBox];
   const isHere = (p: NamedPigment) => same(p.pigment, pigment) && p.depth === depth;
   const chosen = own.find(isHere);

@@ -157,6 +157,7 @@ export function PigmentControl({
         <Slider
           label="Depth"
           name="Depth, from body colour to dye"
+          control="Depth"
           value={depth}
           min={-1}
           max={1}

@@ -2,6 +2,7 @@ import { mixNames } from '../../core/colour/mixes';
 import type { ChoiceField, Fields, NumberField } from '../../core/settings/fields';
 import { stepKind } from '../../core/steps';
 import { toners, type Bath } from '../../core/steps/baths';
+import { areaOf, changeArea } from '../../core/treatment/areas';
 import { changeSetting, changeStep } from '../../core/treatment/edit';
 import { groupOf, strengthenGroup } from '../../core/treatment/groups';
 import type { Step, Treatment } from '../../core/treatment/schema';
@@ -46,6 +47,26 @@ const number = (
   field,
   written: value => writtenAs(field, value),
 });
+
+/** The control of the strength of all steps together. */
+export const WHOLE_STRENGTH = 'Strength of the whole treatment';
+
+/** The numbers of an area, in the order of their controls. */
+export const areaNumbers = [
+  {
+    key: 'feather',
+    label: 'Feather',
+    name: 'Area feather',
+    field: { ...share, unit: 'length', max: 0.05, default: 0 },
+  },
+  {
+    key: 'grow',
+    label: 'Grow',
+    name: 'Area grow',
+    field: { ...share, unit: 'length', min: -0.02, max: 0.02, default: 0 },
+  },
+  { key: 'refine', label: 'To edges', name: 'Area to edges', field: { ...share, default: 0 } },
+] as const;
 
 /** The words of a bath's settings, as its controls have them. */
 const bathWords: Record<string, string> = { start: 'starts in' };
@@ -137,7 +158,21 @@ function listed(
   );
 }
 
-/** All numbers and choices of a step of a treatment that its panel shows now. */
+/** The numbers of the area that a step lies on; parts of it have their own. */
+function areaSettings(treatment: Treatment, step: Step): Setting[] {
+  const area = areaOf(treatment, step.mask);
+  if (!area) return [];
+  return areaNumbers.map(({ key, name, field }) =>
+    number(field, {
+      name,
+      label: name,
+      value: area[key],
+      apply: (of, value) => changeArea(of, area.id, { [key]: value }),
+    }),
+  );
+}
+
+/** All numbers and choices of a step of a treatment that its panel shows now, and the strength of the whole. */
 export function settingsOfStep(treatment: Treatment, step: Step): Setting[] {
   const called = step.name || wordFor(step.kind);
   const group = groupOf(treatment, step.group);
@@ -160,6 +195,7 @@ export function settingsOfStep(treatment: Treatment, step: Step): Setting[] {
         ]
       : []),
     ...(kind ? settingsOf(step, kind.fields, { ...step.settings }, []) : []),
+    ...areaSettings(treatment, step),
     {
       type: 'choice',
       name: 'Mix',
@@ -169,5 +205,11 @@ export function settingsOfStep(treatment: Treatment, step: Step): Setting[] {
       apply: (of, mix) => changeStep(of, step.id, { mix: mix as Step['mix'] }),
       written: wordFor,
     },
+    number(share, {
+      name: WHOLE_STRENGTH,
+      label: 'Strength of the whole',
+      value: treatment.strength,
+      apply: (of, strength) => ({ ...of, strength }),
+    }),
   ];
 }

@@ -1,13 +1,14 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { ChevronRight, Ellipsis } from 'lucide-react';
-import { useCallback, useState } from 'react';
+import { useCallback, useRef, useState } from 'react';
 import { KeysHelp } from '../ui/keys-help';
 import { Button as AriaButton, Input, Label, TextField } from 'react-aria-components';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import type { SeriesSummary } from '../../contract/series';
 import { messageOf } from '../app/api';
-import { healthQuery, useCreateSeries, useRemoveSeries, useShelf } from '../app/queries';
+import { useKeys } from '../app/useKeys';
+import { healthQuery, useCreateSeries, useRemoveSeries, useRestoreSeries, useShelf } from '../app/queries';
 import { countOf, whenInWords } from '../app/words';
 import { bringIn } from '../import/imports';
 import { chooseFiles, FileDrop } from '../import/FileDrop';
@@ -193,6 +194,35 @@ function SeriesMore({ series, onTakeOff }: { series: SeriesSummary; onTakeOff: (
   );
 }
 
+/** What was taken off the shelf in this visit: undo brings the last back, redo takes it off again. */
+function useTakenOff(takeOff: (series: { id: string; title: string }) => void) {
+  const restore = useRestoreSeries();
+  const line = useRef<{ past: { id: string; title: string }[]; future: { id: string; title: string }[] }>({
+    past: [],
+    future: [],
+  });
+  useKeys({
+    undo: () => {
+      const last = line.current.past.pop();
+      if (!last) return false;
+      line.current.future.push(last);
+      restore.mutate(last.id);
+    },
+    redo: () => {
+      const next = line.current.future.pop();
+      if (!next) return false;
+      line.current.past.push(next);
+      takeOff(next);
+    },
+  });
+  return {
+    did: (series: { id: string; title: string }) => {
+      line.current.past.push(series);
+      line.current.future = [];
+    },
+  };
+}
+
 /** Ends what the passphrase opened in this browser; the server's page asks for it again. */
 async function signOut(): Promise<void> {
   await fetch('/sign-out', { method: 'POST' }).catch(() => undefined);
@@ -224,13 +254,18 @@ export function Shelf() {
   );
   const layDown = useCallback((files: File[]) => files.length && begin('New series', files), [begin]);
 
+  const deeds = useTakenOff(remove.mutate);
+
   if (shelf.isError) return <Wait problem={messageOf(shelf.error)} />;
   if (!shelf.data) return <Wait />;
   const isLong = shelf.data.length > MANY;
   const looksFor = isLong ? wanted.trim() : '';
   const found = shelf.data.filter(s => isFound(looksFor, `${s.title} ${s.caption}`));
   const [first, ...others] = found;
-  const takeOff = (s: SeriesSummary) => () => remove.mutate({ id: s.id, title: s.title });
+  const takeOff =
+    ({ id, title: called }: SeriesSummary) =>
+    () =>
+      remove.mutate({ id, title: called }, { onSuccess: () => deeds.did({ id, title: called }) });
 
   return (
     <>

@@ -1,5 +1,4 @@
 import { useMemo, useState } from 'react';
-import { starterBox } from '../../core/colour/pigments';
 import type { Settings } from '../../core/steps';
 import type { Stage } from '../../core/steps/define';
 import { changeSetting, changeStep, copySteps, nudgeStep, removeSteps } from '../../core/treatment/edit';
@@ -14,6 +13,7 @@ import {
 import { setOut, type UsualStep } from '../../core/treatment/usual-steps';
 import type { Step, Treatment } from '../../core/treatment/schema';
 import { countOf, wordFor } from '../app/words';
+import { nameOfPigment } from './pigment-names';
 import type { TakeSession } from './session';
 
 /**
@@ -61,14 +61,14 @@ export interface Edits {
   group: GroupActions;
 }
 
-/** The name of a step: its own, that of the pigment from the box that a wash is, or that of its kind. */
+/** The name of a step: its own, that of the pigment that a wash is, or that of its kind. */
 export function nameOfStep(step: Step | undefined): string {
   if (!step) return '';
   if (step.name) return step.name;
   if (step.kind !== 'wash') return wordFor(step.kind);
   const { pigment } = step.settings as Settings<'wash'>;
-  const taken = starterBox.find(p => JSON.stringify(p.pigment) === JSON.stringify(pigment));
-  return taken ? `${taken.name} wash` : wordFor('wash');
+  const taken = nameOfPigment(pigment);
+  return taken ? `${taken} wash` : wordFor('wash');
 }
 
 /** Edits of a session's newest treatment, and which of its steps is chosen. */

@@ -71,7 +71,7 @@ const wordOf = ({ setting }: Axis, value: number | string): string =>
 /** The name of the control that has the focus, or that the pointer rests on. */
 export function controlInHand(): string | null {
   const of = (element: Element | null | undefined) =>
-    element?.closest<HTMLElement>('aside [data-control]')?.dataset.control ?? null;
+    element?.closest<HTMLElement>('[data-control]')?.dataset.control ?? null;
   return of(document.activeElement) ?? of([...document.querySelectorAll(':hover')].at(-1));
 }
 
@@ -155,8 +155,10 @@ export function useTestStrip(
       strip: () => {
         const all = names();
         const inHand = controlInHand();
-        if (all.length === 0) return false;
-        begin(inHand !== null && all.includes(inHand) ? inHand : (axes[0]?.setting.name ?? all[0]));
+        // A control in hand that is no setting has no strip; without one in hand it is the strip that hangs, or the strength.
+        const name = inHand ?? axes[0]?.setting.name ?? all[0];
+        if (!all.includes(name)) return false;
+        begin(name);
       },
     },
     isOn,

@@ -5,6 +5,7 @@ import { placeStep } from '../../core/treatment/edit';
 import type { Step, Treatment } from '../../core/treatment/schema';
 import { isKey } from '../app/keys';
 import { wordFor } from '../app/words';
+import { WHOLE_STRENGTH } from '../controls/step-settings';
 import type { PictureInfo } from '../engine/tiles';
 import { looksTheSame } from '../../core/treatment/same';
 import { groupOf, runsOf } from '../../core/treatment/groups';
@@ -236,7 +237,7 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
         <Whole>
           <Slider
             label="Whole"
-            name="Strength of the whole treatment"
+            name={WHOLE_STRENGTH}
             value={treatment.strength}
             min={0}
             max={1}

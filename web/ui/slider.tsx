@@ -94,6 +94,8 @@ export interface SliderProps {
   label: string;
   /** A fuller name for screen readers, where the label alone is not enough. */
   name?: string;
+  /** What it is called where settings are told by name, if that is not its name here. */
+  control?: string;
   value: number;
   min: number;
   max: number;
@@ -183,7 +185,7 @@ export function Slider(props: SliderProps) {
   const share = (onTrack(value) - onTrack(min)) / (onTrack(max) - onTrack(min));
   const style = { '--v': share, '--paint': props.paint } as CSSProperties;
   return (
-    <Row $wide={props.wide} $beside={props.beside !== undefined} data-control={name}>
+    <Row $wide={props.wide} $beside={props.beside !== undefined} data-control={props.control ?? name}>
       <Frame
         aria-label={name}
         value={onTrack(value)}

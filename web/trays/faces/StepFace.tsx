@@ -356,6 +356,8 @@ function TextureFace({ step }: { step: Step }) {
   );
 }
 
+const faceOf = (step: Step): Face => stepKind(step.kind)!.face ?? 'picture';
+
 const drawn: Record<Exclude<Face, 'area' | 'picture'>, (props: { step: Step }) => ReactNode> = {
   curve: CurveFace,
   hues: HuesFace,
@@ -371,7 +373,7 @@ const drawn: Record<Exclude<Face, 'area' | 'picture'>, (props: { step: Step }) =
 /** A step, drawn from its settings and the area that it lies on. */
 export const StepFace = memo(
   function StepFace({ step, picture, upTo }: { step: Step; picture: PictureInfo; upTo: Treatment }) {
-    const { face } = stepKind(step.kind)!;
+    const face = faceOf(step);
     if (face === 'picture') return <SmallPicture picture={picture} treatment={upTo} {...BASIN} />;
     if (face === 'area') {
       const area = upTo.masks.find(m => m.id === step.mask) ?? null;
@@ -381,7 +383,7 @@ export const StepFace = memo(
     return <Drawn step={step} />;
   },
   (before, after) => {
-    const { face } = stepKind(after.step.kind)!;
+    const face = faceOf(after.step);
     if (before.step.kind !== after.step.kind || before.step.settings !== after.step.settings) return false;
     if (face === 'picture') return before.upTo === after.upTo && before.picture === after.picture;
     return (

@@ -50,13 +50,9 @@ function shapeOf(part: MaskPart, room: { width: number; height: number }, ratio:
     }
     case 'linear':
       return [{ kind: 'fade', from: at(part.from), to: at(part.to), takes }];
-    case 'whole':
-    case 'tones':
-    case 'hues':
-    case 'picture':
+    // What it covers is seen in the picture alone.
+    default:
       return [{ kind: 'all', takes }];
-    case 'mask':
-      return [];
   }
 }
 
