@@ -1,5 +1,5 @@
 import { Ellipsis, X } from 'lucide-react';
-import { memo, useCallback, useEffect, useMemo, useRef, type KeyboardEvent } from 'react';
+import { memo, useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import styled from 'styled-components';
 import type { Treatment } from '../../core/treatment/schema';
 import { useKeys } from '../app/useKeys';
@@ -116,6 +116,9 @@ const Row = styled.li`
   }
 `;
 
+/** States before now that are shown at first, and how many more at a time. */
+const AT_FIRST = 100;
+
 /** What can be done with a state of the history. */
 export type MomentAction = 'compare' | 'take';
 
@@ -202,10 +205,16 @@ export function HistoryPanel({
   onClose: () => void;
 }) {
   useKeys({ giveUp: onClose });
+  /** How many states before now are shown: what was long ago is asked for. */
+  const [shown, setShown] = useState(AT_FIRST);
+  const hides = line.past.length > shown;
   const entries = useMemo((): Entry[] => {
     const all = [...line.past, line.now, ...line.future];
+    const from = Math.max(0, line.past.length - shown);
     return all
-      .map((moment, i): Entry => {
+      .map((moment, i) => ({ moment, i }))
+      .slice(from)
+      .map(({ moment, i }): Entry => {
         const before = all[i - 1]?.treatment ?? null;
         const isFirst = i === 0 && isTold;
         const words = isFirst
@@ -214,7 +223,7 @@ export function HistoryPanel({
         return { key: String(i), moment, by: i - line.past.length, words };
       })
       .reverse();
-  }, [line, isTold]);
+  }, [line, isTold, shown]);
   const triedOf = useCallback(
     (key: string): Tried | null => {
       const entry = entries.find(e => e.key === key);
@@ -256,15 +265,21 @@ export function HistoryPanel({
           <Entry
             key={entry.key}
             entry={entry}
-            isLast={i === entries.length - 1 && isTold}
+            isLast={i === entries.length - 1 && isTold && !hides}
             onPoint={onPoint}
             onGo={onGo}
             onAct={act}
           />
         ))}
-        {isTold ? null : (
+        {isTold && !hides ? null : (
           <li className="earlier">
-            <Button $small onPress={() => void onEarlier()}>
+            <Button
+              $small
+              onPress={() => {
+                setShown(n => n + AT_FIRST);
+                if (!hides) void onEarlier();
+              }}
+            >
               Earlier
             </Button>
           </li>
