@@ -26,6 +26,11 @@ test('what is pointed at shows in the print, and goes with the pointer; a press 
   await expect(page.locator('[data-tray]')).toHaveCount(0);
 
   // By the keyboard: what is found is gone to, looked at, and added.
+  // What is typed is typed: none of it is a key of the Bench.
+  await find.focus();
+  await page.keyboard.type('sepia, then gold');
+  await expect(find).toHaveValue('sepia, then gold');
+  await expect(board(page).locator('[data-card]')).toHaveCount(1);
   await find.fill('selen');
   await expect(board(page).locator('[data-card]')).toHaveCount(2);
   await find.press('ArrowDown');

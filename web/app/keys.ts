@@ -228,6 +228,19 @@ export function isKey(name: KeyName, { key, ctrlKey, metaKey, altKey, shiftKey }
   });
 }
 
+/** Kinds of input that nothing is written in. */
+const wordless = new Set([
+  'button',
+  'checkbox',
+  'color',
+  'file',
+  'image',
+  'radio',
+  'range',
+  'reset',
+  'submit',
+]);
+
 /**
  * Whether a key is meant for a field of text. Number fields take no letters, so the Bench's keys work in
  * them too.
@@ -235,7 +248,7 @@ export function isKey(name: KeyName, { key, ctrlKey, metaKey, altKey, shiftKey }
 export function isTyping({ target }: Pick<Event, 'target'>): boolean {
   if (!(target instanceof HTMLElement)) return false;
   if (target.isContentEditable || /^(TEXTAREA|SELECT)$/.test(target.tagName)) return true;
-  if (!(target instanceof HTMLInputElement) || target.type !== 'text') return false;
+  if (!(target instanceof HTMLInputElement) || wordless.has(target.type)) return false;
   return target.inputMode !== 'numeric' && target.inputMode !== 'decimal';
 }
 

@@ -88,8 +88,11 @@ const Way = styled.nav`
     color: var(--edge);
   }
   h1 {
-    outline-offset: -2px;
     font: inherit;
+    &:focus-visible {
+      outline: none;
+      box-shadow: inset 0 -2px 0 var(--lamp);
+    }
     overflow: hidden;
     text-overflow: ellipsis;
   }
