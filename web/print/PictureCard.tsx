@@ -115,7 +115,7 @@ export function PictureCard<A extends string>({
         ) : (
           <canvas />
         )}
-        <b>{name}</b>
+        <b title={name}>{name}</b>
         {says ? <i>{says}</i> : null}
       </button>
       {actions ? (

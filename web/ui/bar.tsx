@@ -121,11 +121,13 @@ export function Crumbs({
     <Way aria-label="Where you are">
       {above.map(({ to, text }) => (
         <span key={to} style={{ display: 'contents' }}>
-          <Link to={to}>{text}</Link>
+          <Link to={to} title={text}>
+            {text}
+          </Link>
           <i aria-hidden="true">/</i>
         </span>
       ))}
-      <h1 ref={heading} tabIndex={-1} aria-current="page">
+      <h1 ref={heading} tabIndex={-1} aria-current="page" title={here}>
         {here}
       </h1>
     </Way>
