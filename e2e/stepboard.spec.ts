@@ -45,6 +45,9 @@ test('what is pointed at shows in the print, and goes with the pointer; a press 
 
   // Left without a choice, the focus is where it came from.
   await page.getByRole('button', { name: 'Add a step to Finish' }).click();
+  await page.keyboard.type('gr');
+  await page.keyboard.press('Escape');
+  await expect(find).toHaveValue('');
   await page.keyboard.press('Escape');
   await expect(page.getByRole('button', { name: 'Add a step to Finish' })).toBeFocused();
   await expect(page.locator('[data-tray]')).toHaveCount(1);

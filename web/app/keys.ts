@@ -245,8 +245,12 @@ const wordless = new Set([
  * Whether a key is meant for a field of text. Number fields take no letters, so the Bench's keys work in
  * them too.
  */
-export function isTyping({ target }: Pick<Event, 'target'>): boolean {
+export function isTyping({ target, key }: Pick<KeyboardEvent, 'target' | 'key'>): boolean {
   if (!(target instanceof HTMLElement)) return false;
+  // Escape empties a field to find something in; in an empty one it is meant for what holds the field.
+  if (target instanceof HTMLInputElement && target.type === 'search' && key === 'Escape') {
+    return target.value !== '';
+  }
   if (target.isContentEditable || /^(TEXTAREA|SELECT)$/.test(target.tagName)) return true;
   if (!(target instanceof HTMLInputElement) || wordless.has(target.type)) return false;
   return target.inputMode !== 'numeric' && target.inputMode !== 'decimal';
