@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react';
+import { useLayoutEffect, useRef } from 'react';
 import { isKey, isTyping, type KeyName } from './keys';
 
 /** What a key does; false leaves it to others. A held key is told of twice: pressed, and let go. */
@@ -42,10 +42,11 @@ function away(): void {
 /** Listens to keys of the list as long as it is there. One listener of the window serves all. */
 export function useKeys(handlers: Handlers, isOn = true): void {
   const mine = useRef(handlers);
-  useEffect(() => {
+  // As soon as what they belong to is seen: a quick key is not lost.
+  useLayoutEffect(() => {
     mine.current = handlers;
   });
-  useEffect(() => {
+  useLayoutEffect(() => {
     if (!isOn) return;
     if (listening.length === 0) {
       window.addEventListener('keydown', press);
