@@ -33,7 +33,7 @@ const levels = [
     'web/trays',
     'web/boards',
     'web/laying',
-    'web/history',
+    'web/states',
     'web/panel',
     'web/bench',
   ],
@@ -41,7 +41,7 @@ const levels = [
 
 /** Of these none uses another of its line. */
 const beside = [
-  ['web/tools', 'web/areas', 'web/frame', 'web/trays', 'web/boards', 'web/laying', 'web/history'],
+  ['web/tools', 'web/areas', 'web/frame', 'web/trays', 'web/boards', 'web/laying', 'web/states'],
   ['web/shelf', 'web/sheet', 'web/bench', 'web/sendout'],
 ];
 

@@ -40,7 +40,7 @@ import { Wait } from '../ui/wait';
 import { CompareButtons } from '../compare/CompareButtons';
 import { useCompare } from '../compare/useCompare';
 import { Conflict } from '../takes/Conflict';
-import type { MomentAction } from '../history/HistoryPanel';
+import type { MomentAction } from '../states/StatesBoard';
 import { sendCarried } from '../engine/carried';
 import type { Beside } from '../engine/client';
 import { Details } from './Details';

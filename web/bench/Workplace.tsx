@@ -49,7 +49,7 @@ import { useTestStrip } from '../teststrip/useTestStrip';
 import { LooksBoard } from '../laying/LooksBoard';
 import { TryingLabel } from '../print/TryingLabel';
 import type { Tried } from '../takes/tried';
-import { HistoryPanel, type MomentAction } from '../history/HistoryPanel';
+import { StatesBoard, type MomentAction } from '../states/StatesBoard';
 import { STEP, type Side } from './side';
 import { StepBoard } from '../boards/StepBoard';
 import { nameOfStep, settingOf, type Edits, type StepAction } from '../takes/useEdits';
@@ -403,7 +403,7 @@ export function Workplace({
             }}
           />
         ) : side.what === 'history' ? (
-          <HistoryPanel
+          <StatesBoard
             line={session.moments}
             isTold={session.moments.earlierThan === null}
             onEarlier={session.earlier}

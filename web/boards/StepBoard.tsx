@@ -1,6 +1,4 @@
-import { X } from 'lucide-react';
 import { useCallback, useMemo, useState } from 'react';
-import styled from 'styled-components';
 import { stages, type Stage } from '../../core/steps/define';
 import type { Treatment } from '../../core/treatment/schema';
 import { setOut, usualSteps, type UsualStep } from '../../core/treatment/usual-steps';
@@ -13,29 +11,8 @@ import { CardGrid } from '../print/CardGrid';
 import { PictureCard } from '../print/PictureCard';
 import type { Tried } from '../takes/tried';
 import { useTrying } from '../print/useTrying';
-import { IconButton } from '../ui/buttons';
+import { BoardHead } from '../ui/board-head';
 import { Find } from '../ui/find';
-
-const Head = styled.div`
-  padding: 6px 9px 10px 16px;
-  flex: none;
-  .row {
-    display: flex;
-    align-items: center;
-    gap: 9px;
-    height: 34px;
-  }
-  h2 {
-    font-size: 15px;
-    font-weight: 650;
-  }
-  small {
-    color: var(--ink-2);
-    font-size: var(--t-small);
-    margin-right: auto;
-    padding-top: 2px;
-  }
-`;
 
 const nameOf = ({ name, kind }: UsualStep) => name ?? wordFor(kind);
 
@@ -101,16 +78,8 @@ export function StepBoard({
   const first = [...groups.values()][0]?.[0];
   return (
     <>
-      <Head>
-        <div className="row">
-          <h2>Add a step</h2>
-          <small>to {wordFor(stage)}</small>
-          <IconButton aria-label="Add none" onPress={onClose}>
-            <X aria-hidden="true" />
-          </IconButton>
-        </div>
+      <BoardHead title="Add a step" says={`to ${wordFor(stage)}`} close="Add none" onClose={onClose}>
         <form
-          style={{ marginRight: 7 }}
           onKeyDown={event => {
             if (event.key !== 'ArrowDown') return;
             event.preventDefault();
@@ -123,7 +92,7 @@ export function StepBoard({
         >
           <Find label="Find a step, a toner, a use" value={wanted} onChange={setWanted} isFirst />
         </form>
-      </Head>
+      </BoardHead>
       <CardGrid
         groups={groups}
         columns={2}

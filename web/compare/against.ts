@@ -55,10 +55,7 @@ export function treatmentOf(against: Against, shelf: Shelf): Treatment | null {
   }
 }
 
-/**
- * The same as it is laid over the picture of now, half and half: in one frame, so that each place lies on itself.
- * Null where the photograph is turned otherwise.
- */
+/** The same as it is laid over the picture of now, half and half: in one frame, so that each place lies on itself. */
 export function overlaid(treatment: Treatment, now: Treatment): Treatment {
   return treatment.frame === now.frame ? treatment : { ...treatment, frame: now.frame };
 }

@@ -22,7 +22,6 @@ export interface Compare {
   /** Shows a comparison with something, half and half unless two prints hang already. */
   against: (against: Against) => void;
   swap: () => void;
-  end: () => void;
   line: number;
   setLine: (line: number) => void;
   /** How each way lies: one above the other, or as the shape of the picture wants it. */
@@ -53,7 +52,6 @@ export function useCompare(session: TakeSession, ofPhotograph: readonly TakeSumm
     [show],
   );
   const swap = useCallback(() => setSides(([a, b]) => [b, a]), []);
-  const end = useCallback(() => show({ way: null, kept: true }), [show]);
   const setDown = useCallback(
     (down: boolean) => setLies(now => (way === 'side' ? { ...now, side: down } : { ...now, half: down })),
     [way],
@@ -87,7 +85,6 @@ export function useCompare(session: TakeSession, ofPhotograph: readonly TakeSumm
     setSide,
     against,
     swap,
-    end,
     line,
     setLine,
     down: way === 'side' ? lies.side : lies.half,

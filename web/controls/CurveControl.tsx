@@ -9,7 +9,7 @@ import type { CurvePoints } from '../../core/settings/fields';
 import { smallPictures } from '../engine/client';
 import { wordFor } from '../app/words';
 import { Button, Segments } from '../ui/buttons';
-import { TypedNumber } from '../ui/typed-number';
+import { SHARE, TypedNumber } from '../ui/typed-number';
 import type { SetSetting } from '../takes/useEdits';
 import { useKept } from '../print/useKept';
 import { useTools } from './tools';
@@ -271,9 +271,17 @@ export function CurveControl({
       </svg>
       <div className="foot">
         <span>
-          <TypedNumber name="Point, tone" value={x} onTyped={v => keep(moved(here, v, y), 'point moved')} />{' '}
+          <TypedNumber
+            {...SHARE}
+            width={40}
+            name="Point, tone"
+            value={x}
+            onTyped={v => keep(moved(here, v, y), 'point moved')}
+          />{' '}
           becomes{' '}
           <TypedNumber
+            {...SHARE}
+            width={40}
             name="Point, becomes"
             value={y}
             onTyped={v => keep(moved(here, x, v), 'point moved')}

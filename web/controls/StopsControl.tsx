@@ -7,7 +7,7 @@ import { toHex } from '../../core/colour/srgb';
 import type { Stop } from '../../core/colour/gradient';
 import { Button, IconButton } from '../ui/buttons';
 import { Movable } from '../ui/movable';
-import { TypedNumber } from '../ui/typed-number';
+import { SHARE, TypedNumber } from '../ui/typed-number';
 import { ColourPicker } from '../ui/colour';
 import { useWells } from './useWells';
 
@@ -174,6 +174,8 @@ export function StopsControl({
         <span className="place">
           At
           <TypedNumber
+            {...SHARE}
+            width={40}
             name={`Place of stop ${index + 1}`}
             value={stop.at}
             onTyped={at => onChange(change({ at }), 'stop moved')}

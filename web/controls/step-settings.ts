@@ -7,6 +7,7 @@ import { changeSetting, changeStep } from '../../core/treatment/edit';
 import { groupOf, strengthenGroup } from '../../core/treatment/groups';
 import type { Step, Treatment } from '../../core/treatment/schema';
 import { wordFor, wordWithin } from '../app/words';
+import { nameOfStep } from '../takes/useEdits';
 import { nameOfSetting } from './setting-name';
 import { writtenAs } from './units';
 
@@ -80,7 +81,7 @@ type Values = Record<string, unknown>;
 
 /** The settings of a step that its panel shows now. */
 function settingsOf(step: Step, fields: Fields, values: Values, path: readonly string[]): Setting[] {
-  const called = step.name || wordFor(step.kind);
+  const called = nameOfStep(step);
   return Object.entries(fields).flatMap(([key, field]): Setting[] => {
     const at = [...path, key];
     const name = nameOfSetting(at);
@@ -131,7 +132,7 @@ function listed(
   place: number,
   change: (treatment: Treatment, changed: (now: Values) => Values) => Treatment,
 ): Setting[] {
-  const called = step.name || wordFor(step.kind);
+  const called = nameOfStep(step);
   const numbers = (key: string, field: NumberField | ChoiceField): Setting => {
     const name = `Bath ${place + 1} ${bathWords[key] ?? wordFor(key).toLowerCase()}`;
     const label = `${called} ${name.toLowerCase()}`;
@@ -174,7 +175,7 @@ function areaSettings(treatment: Treatment, step: Step): Setting[] {
 
 /** All numbers and choices of a step of a treatment that its panel shows now, and the strength of the whole. */
 export function settingsOfStep(treatment: Treatment, step: Step): Setting[] {
-  const called = step.name || wordFor(step.kind);
+  const called = nameOfStep(step);
   const group = groupOf(treatment, step.group);
   const kind = stepKind(step.kind);
   return [

@@ -1,4 +1,4 @@
-import { Ellipsis, X } from 'lucide-react';
+import { Ellipsis } from 'lucide-react';
 import { useCallback, useMemo, useRef, useState } from 'react';
 import styled from 'styled-components';
 import type { Treatment } from '../../core/treatment/schema';
@@ -8,6 +8,7 @@ import { tell } from '../app/notices';
 import { useRemoveLook } from '../app/queries';
 import { useKeys } from '../app/useKeys';
 import type { PictureInfo } from '../engine/tiles';
+import { BoardHead } from '../ui/board-head';
 import { IconButton } from '../ui/buttons';
 import { Menu } from '../ui/overlays';
 import { Find } from '../ui/find';
@@ -22,27 +23,6 @@ import type { Tried } from '../takes/tried';
 import { useTrying } from '../print/useTrying';
 import { useLookFiles } from './useLookFiles';
 import type { Sharing } from './useSharing';
-
-const Head = styled.div`
-  padding: 8px 9px 10px 16px;
-  flex: none;
-  .row {
-    display: flex;
-    align-items: center;
-    gap: 9px;
-    height: 34px;
-  }
-  h2 {
-    font-size: 15px;
-    font-weight: 650;
-  }
-  small {
-    color: var(--ink-2);
-    font-size: var(--t-small);
-    margin-right: auto;
-    padding-top: 2px;
-  }
-`;
 
 const Foot = styled.div`
   flex: none;
@@ -158,10 +138,12 @@ export function LooksBoard({
   );
   return (
     <>
-      <Head>
-        <div className="row">
-          <h2>Looks</h2>
-          <small>laid on as open steps</small>
+      <BoardHead
+        title="Looks"
+        says="laid on as open steps"
+        close="Close the looks"
+        onClose={onClose}
+        more={
           <Menu
             label="More for looks"
             trigger={
@@ -193,14 +175,10 @@ export function LooksBoard({
               else void write(own, 'looks');
             }}
           />
-          <IconButton aria-label="Close the looks" onPress={onClose}>
-            <X aria-hidden="true" />
-          </IconButton>
-        </div>
-        <div style={{ marginRight: 7 }}>
-          <Find label="Find a look" value={wanted} onChange={setWanted} />
-        </div>
-      </Head>
+        }
+      >
+        <Find label="Find a look" value={wanted} onChange={setWanted} />
+      </BoardHead>
       <CardGrid
         groups={groups}
         columns={2}

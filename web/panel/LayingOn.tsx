@@ -1,6 +1,4 @@
-import { ChevronRight } from 'lucide-react';
 import { memo, useState } from 'react';
-import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
 import { mixNames } from '../../core/colour/mixes';
 import { isWhole } from '../../core/masks/reach';
@@ -8,6 +6,7 @@ import { changeStep } from '../../core/treatment/edit';
 import type { Step, Treatment } from '../../core/treatment/schema';
 import { wordFor } from '../app/words';
 import { LinkButton } from '../ui/buttons';
+import { Fold } from '../ui/fold';
 import { Picker } from '../ui/overlays';
 import { ReachControl } from '../controls/ReachControl';
 
@@ -21,33 +20,6 @@ const Laying = styled.section`
     align-items: center;
     height: 34px;
     color: var(--ink-2);
-  }
-`;
-
-const Fold = styled(AriaButton)`
-  display: flex;
-  align-items: center;
-  gap: 6px;
-  width: 100%;
-  height: 30px;
-  font-weight: 600;
-  small {
-    margin-left: auto;
-    color: var(--ink-2);
-    font-weight: 400;
-    font-size: var(--t-small);
-  }
-  svg {
-    width: 14px;
-    height: 14px;
-    color: var(--ink-2);
-  }
-  &[aria-expanded='true'] svg {
-    transform: rotate(90deg);
-  }
-  &[data-focus-visible] {
-    outline: 2px solid var(--lamp-deep);
-    outline-offset: 2px;
   }
 `;
 
@@ -85,8 +57,7 @@ export const LayingOn = memo(function LayingOn({
           onTry={mix => onPreview(change({ mix }))}
         />
       </div>
-      <Fold aria-expanded={open} onPress={() => setOpen(!open)}>
-        <ChevronRight aria-hidden="true" />
+      <Fold open={open} onToggle={() => setOpen(!open)}>
         Reach
         <small>{limited ? 'Some tones' : 'All tones'}</small>
       </Fold>

@@ -1,6 +1,4 @@
-import { ChevronRight } from 'lucide-react';
 import { memo, useEffect, useState } from 'react';
-import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
 import { unwound } from '../../core/analysis/tone-drift';
 import { toHex } from '../../core/colour/srgb';
@@ -10,6 +8,7 @@ import type { Charted } from '../engine/small';
 import type { PictureInfo } from '../engine/tiles';
 import type { RegionChoice } from '../print/useRegion';
 import { LinkButton } from '../ui/buttons';
+import { Fold } from '../ui/fold';
 
 const Section = styled.section`
   padding: 6px 16px 8px;
@@ -40,27 +39,6 @@ const Section = styled.section`
       color: var(--ink);
       font-weight: 600;
     }
-  }
-`;
-
-const Fold = styled(AriaButton)`
-  display: flex;
-  align-items: center;
-  gap: 6px;
-  flex: 1;
-  height: 30px;
-  font-weight: 600;
-  svg {
-    width: 14px;
-    height: 14px;
-    color: var(--ink-2);
-  }
-  &[aria-expanded='true'] svg {
-    transform: rotate(90deg);
-  }
-  &[data-focus-visible] {
-    outline: 2px solid var(--lamp-deep);
-    outline-offset: 2px;
   }
 `;
 
@@ -226,8 +204,7 @@ export const ToneCharts = memo(function ToneCharts({
   return (
     <Section aria-label="Tones and hues">
       <div className="head">
-        <Fold aria-expanded={open} onPress={toggle}>
-          <ChevronRight aria-hidden="true" />
+        <Fold open={open} onToggle={toggle}>
           Tones and hues
         </Fold>
         {open ? (

@@ -1,11 +1,11 @@
-import { useCallback, useEffect, useRef } from 'react';
 import styled from 'styled-components';
+import type { NumberField } from '../../core/settings/fields';
 import { numberInWords } from '../app/words';
 import { units } from '../controls/units';
 import { WallLabel } from '../print/labels';
 import { Button } from '../ui/buttons';
-import { NumberBox } from '../ui/number-box';
-import type { Axis, TestStrip } from './useTestStrip';
+import { TypedNumber } from '../ui/typed-number';
+import type { TestStrip } from './useTestStrip';
 
 const Label = styled(WallLabel)`
   left: 31px;
@@ -29,11 +29,6 @@ const Label = styled(WallLabel)`
   }
 `;
 
-const Short = styled.span`
-  display: inline-block;
-  width: 50px;
-`;
-
 const Away = styled(Button)`
   height: 28px;
   border: 0;
@@ -43,59 +38,13 @@ const Away = styled(Button)`
   color: var(--ink);
 `;
 
-/** A number of an axis, set in its place. */
-function Bound({
-  axis,
-  name,
-  value,
-  onTyped,
-}: {
-  axis: Axis;
-  name: string;
-  value: number;
-  onTyped: (value: number) => void;
-}) {
-  const input = useRef<HTMLInputElement>(null);
-  const latest = useRef(onTyped);
-  useEffect(() => {
-    latest.current = onTyped;
-  });
-  const typed = useCallback((v: number) => {
-    if (Number.isFinite(v)) latest.current(v);
-  }, []);
-  if (axis.setting.type !== 'number') return null;
-  const { min, max, unit } = axis.setting.field;
-  return (
-    <Short>
-      <NumberBox
-        name={name}
-        value={value}
-        min={min}
-        max={max}
-        {...units[unit]}
-        centred={min < 0 && max > 0}
-        input={input}
-        onTyped={typed}
-      />
-    </Short>
-  );
+/** How a bound of what is tried is typed: as its control shows it. */
+function shownOf({ min, max, unit }: NumberField) {
+  return { min, max, ...units[unit], centred: min < 0 && max > 0, width: 50 };
 }
 
-const counts: Axis = {
-  setting: {
-    type: 'number',
-    name: 'count',
-    label: '',
-    value: 7,
-    field: { type: 'number', min: 2, max: 9, default: 7, unit: 'whole' },
-    apply: of => of,
-    written: String,
-  },
-  values: [],
-  from: 2,
-  to: 9,
-  count: 7,
-};
+/** How many strips there may be. */
+const COUNTS = { ...units.whole, min: 2, max: 9, centred: false, width: 34 };
 
 /** What is tried, between what, in how many strips. */
 export function StripLabel({ strip }: { strip: TestStrip }) {
@@ -111,22 +60,22 @@ export function StripLabel({ strip }: { strip: TestStrip }) {
           {axis.setting.type === 'number' ? (
             <>
               {strip.axes.length > 1 ? null : 'from'}
-              <Bound
-                axis={axis}
+              <TypedNumber
+                {...shownOf(axis.setting.field)}
                 name={`${axis.setting.name} from`}
                 value={axis.from}
                 onTyped={from => strip.change(i, { from })}
               />
               to
-              <Bound
-                axis={axis}
+              <TypedNumber
+                {...shownOf(axis.setting.field)}
                 name={`${axis.setting.name} to`}
                 value={axis.to}
                 onTyped={to => strip.change(i, { to })}
               />
               in
-              <Bound
-                axis={counts}
+              <TypedNumber
+                {...COUNTS}
                 name={`How many of ${axis.setting.name}`}
                 value={axis.count}
                 onTyped={count => strip.change(i, { count })}

@@ -170,8 +170,12 @@ export function StripOnPicture({
       const found = places.findIndex(place => within(place, x, y));
       if (found >= 0) setPointed(found);
     };
-    window.addEventListener('pointermove', over);
-    return () => window.removeEventListener('pointermove', over);
+    // A finger presses without having moved there.
+    const types = ['pointermove', 'pointerdown'] as const;
+    for (const type of types) window.addEventListener(type, over, true);
+    return () => {
+      for (const type of types) window.removeEventListener(type, over, true);
+    };
   }, [places, ratio]);
   useEffect(() => box.current?.focus({ preventScroll: true }), []);
   useEffect(() => setPointed(now => Math.min(now, cells.length - 1)), [cells.length]);

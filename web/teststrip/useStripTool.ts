@@ -15,12 +15,12 @@ export function useStripTool(strip: TestStrip): PictureTool | null {
       anywhere: true,
       press: () => {
         let isMoved = false;
-        const band = document.querySelector<HTMLElement>('[data-test-strip] [data-pointed]');
-        const index = band ? Number(band.id.split('-')[1]) : -1;
         return {
           move: (_, right, down) => (isMoved ||= Math.hypot(right, down) > STILL),
           end: () => {
-            if (!isMoved && strip.cells[index]) strip.take(strip.cells[index]);
+            const band = document.querySelector<HTMLElement>('[data-test-strip] [data-pointed]');
+            const cell = band && strip.cells[Number(band.id.split('-')[1])];
+            if (!isMoved && cell) strip.take(cell);
           },
         };
       },

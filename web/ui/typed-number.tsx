@@ -1,23 +1,32 @@
 import { useCallback, useEffect, useRef } from 'react';
 import styled from 'styled-components';
 import { NumberBox } from './number-box';
+import type { Shown } from './number-format';
 
 const Short = styled.span`
   display: inline-block;
-  width: 40px;
 `;
 
-/** A share from 0 to 100 that is typed in its place, within a line of text. */
+/** A share as it is typed within a line of text: 0 to 100, in tenths. */
+export const SHARE = { min: 0, max: 1, step: 0.001, shownTimes: 100, unit: '', decimals: 1, centred: false };
+
+/** A number that is typed in its place, within a line of text. */
 export function TypedNumber({
   name,
   value,
+  width,
   onTyped,
+  ...field
 }: {
   name: string;
-  /** 0..1 */
   value: number;
+  min: number;
+  max: number;
+  step: number;
+  /** CSS pixels. */
+  width: number;
   onTyped: (value: number) => void;
-}) {
+} & Shown) {
   const input = useRef<HTMLInputElement>(null);
   const latest = useRef(onTyped);
   useEffect(() => {
@@ -27,20 +36,8 @@ export function TypedNumber({
     if (Number.isFinite(v)) latest.current(v);
   }, []);
   return (
-    <Short>
-      <NumberBox
-        name={name}
-        value={value}
-        min={0}
-        max={1}
-        step={0.001}
-        shownTimes={100}
-        unit=""
-        decimals={1}
-        centred={false}
-        input={input}
-        onTyped={typed}
-      />
+    <Short style={{ width }}>
+      <NumberBox name={name} value={value} {...field} input={input} onTyped={typed} />
     </Short>
   );
 }

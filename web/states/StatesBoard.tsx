@@ -1,4 +1,4 @@
-import { Ellipsis, X } from 'lucide-react';
+import { Ellipsis } from 'lucide-react';
 import { memo, useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import styled from 'styled-components';
 import type { Treatment } from '../../core/treatment/schema';
@@ -6,27 +6,10 @@ import { useKeys } from '../app/useKeys';
 import { useTrying } from '../print/useTrying';
 import type { Tried } from '../takes/tried';
 import type { Line, Moment } from '../takes/line';
+import { BoardHead } from '../ui/board-head';
 import { Button, IconButton } from '../ui/buttons';
 import { Menu } from '../ui/overlays';
 import { wordsOfChange } from './change-words';
-
-const Head = styled.div`
-  padding: 8px 9px 6px 16px;
-  flex: none;
-  display: flex;
-  align-items: center;
-  gap: 9px;
-  h2 {
-    font-size: 15px;
-    font-weight: 650;
-  }
-  small {
-    color: var(--ink-2);
-    font-size: var(--t-small);
-    margin-right: auto;
-    padding-top: 2px;
-  }
-`;
 
 const List = styled.ol`
   flex: 1;
@@ -184,7 +167,7 @@ const Entry = memo(function Entry({
 });
 
 /** The states of a take, the newest first: looked at while pointed at, gone to by a press. */
-export function HistoryPanel({
+export function StatesBoard({
   line,
   isTold,
   onEarlier,
@@ -253,13 +236,7 @@ export function HistoryPanel({
   useEffect(() => list.current?.querySelector<HTMLElement>('[aria-current]')?.focus(), []);
   return (
     <>
-      <Head>
-        <h2>History</h2>
-        <small>kept between visits</small>
-        <IconButton aria-label="Close the history" onPress={onClose}>
-          <X aria-hidden="true" />
-        </IconButton>
-      </Head>
+      <BoardHead title="History" says="kept between visits" close="Close the history" onClose={onClose} />
       <List ref={list} onKeyDown={onKey}>
         {entries.map((entry, i) => (
           <Entry
