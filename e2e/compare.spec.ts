@@ -76,6 +76,13 @@ test('half and half: bare on one side of the line, treated on the other, whereve
   const label = page.locator('[aria-label="Under the pointer"]');
   await expect(label.locator('[aria-label^="Chroma "]')).not.toHaveAttribute('aria-label', 'Chroma 0');
   await expect(label).toContainText('Chroma 0');
+  // All of it is seen, and nothing lies over it.
+  const [read, wall] = [
+    (await label.boundingBox())!,
+    (await page.getByRole('radiogroup', { name: 'Wall tone' }).locator('..').boundingBox())!,
+  ];
+  expect(read.x + read.width).toBeLessThanOrEqual(wall.x);
+  expect(await label.evaluate(e => e.scrollWidth - e.clientWidth)).toBeLessThanOrEqual(0);
   // A work on the treatment goes on meanwhile, and is seen on its side.
   await page.locator('[data-tray]').first().click();
   await type(page, 'Exposure', '-1');

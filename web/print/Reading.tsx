@@ -14,9 +14,11 @@ const Label = styled(WallLabel)`
   padding-right: 4px;
   max-width: calc(100% - 254px);
   overflow: hidden;
+  &[data-compared] span {
+    padding: 0 6px;
+  }
   @media (max-width: 1180px) {
     &[data-compared] span {
-      padding: 0 6px;
       em {
         display: none;
       }
@@ -41,7 +43,7 @@ const Label = styled(WallLabel)`
     min-width: 1.6em;
   }
   span[data-brief] {
-    padding: 0 8px;
+    padding: 0 6px;
     b {
       min-width: 1.4em;
       font-weight: 500;
