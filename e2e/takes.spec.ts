@@ -17,6 +17,10 @@ test('nine takes never run under other buttons, at any width, and each is reache
   for (let i = 0; i < 8; i++) {
     await page.getByRole('button', { name: /^New take from/ }).click();
     await expect(takes(page).getByRole('button', { name: /^Take / })).toHaveCount(i + 2);
+    // It is opened, and the keys go on among the takes.
+    const opened = takes(page).getByRole('button', { name: `Take ${'BCDEFGHI'[i]}`, exact: true });
+    await expect(opened).toHaveAttribute('aria-current', 'true');
+    await expect(opened).toBeFocused();
   }
   for (const width of [1920, 1280, 1024]) {
     await page.setViewportSize({ width, height: 800 });
@@ -41,6 +45,7 @@ test('nine takes never run under other buttons, at any width, and each is reache
         .click();
       const chosen = takes(page).locator('[aria-current]');
       await expect(chosen).toHaveText(letter);
+      await expect(chosen).toBeFocused();
       await expect(chosen).toBeInViewport();
     }
   }

@@ -173,8 +173,10 @@ function BenchOf({ photograph }: { photograph: Photograph }) {
 
   const beside = useBeside(photograph.id, series.data);
 
+  const [chosenHere, setChosenHere] = useState(false);
   const choose = (id: string) => {
     setTakeId(id);
+    setChosenHere(true);
     if (id !== photograph.currentTakeId) change.mutate({ id: photograph.id, currentTakeId: id });
   };
   if (problem) return <Wait problem={problem} />;
@@ -200,6 +202,7 @@ function BenchOf({ photograph }: { photograph: Photograph }) {
       series={series.data}
       beside={beside}
       session={session}
+      chosenHere={chosenHere}
       onChooseTake={choose}
     />
   );
@@ -219,6 +222,7 @@ function BenchAtWork({
   series,
   beside,
   session,
+  chosenHere,
   onChooseTake,
 }: {
   photograph: Photograph;
@@ -226,6 +230,8 @@ function BenchAtWork({
   /** What may be opened next. */
   beside: readonly Beside[];
   session: TakeSession;
+  /** Whether the take was chosen on the Bench: the keys go on among the takes. */
+  chosenHere: boolean;
   onChooseTake: (id: string) => void;
 }) {
   const navigate = useNavigate();
@@ -393,6 +399,7 @@ function BenchAtWork({
         <Takes
           photograph={photograph}
           session={session}
+          hasKeys={chosenHere}
           onChoose={onChooseTake}
           onCopy={copyWhole}
           onLayOn={copying.layOn}

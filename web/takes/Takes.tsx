@@ -100,6 +100,8 @@ export interface TakesProps {
   photograph: Photograph;
   /** Of the take that is worked on: what is done to it goes the way of its edits. */
   session: TakeSession;
+  /** Whether the keys begin here, since this take was just chosen here. */
+  hasKeys: boolean;
   onChoose: (takeId: string) => void;
   /** The whole treatment goes to the clipboard; what is there is laid on; the last one is carried over. */
   onCopy: () => void;
@@ -163,6 +165,7 @@ function useScrolled(current: string, count: number) {
 export const Takes = memo(function Takes({
   photograph,
   session,
+  hasKeys,
   onChoose,
   onCopy,
   onLayOn,
@@ -188,6 +191,11 @@ export const Takes = memo(function Takes({
   const at = photograph.takes.findIndex(t => t.id === current);
   const others = photograph.takes.filter(t => t.id !== current);
   const scrolled = useScrolled(current, photograph.takes.length);
+  useEffect(() => {
+    if (hasKeys)
+      scrolled.row.current?.querySelector<HTMLElement>('[aria-current]')?.focus({ preventScroll: true });
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- once, as the take is opened
+  }, []);
 
   const copy = async (from?: string) => {
     await session.flush();
