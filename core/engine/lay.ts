@@ -5,6 +5,7 @@ import { tableOf } from '../formats/carried';
 import { isWhole, reachAt } from '../masks/reach';
 import type { Point, StepContext } from '../steps/define';
 import { stepKind } from '../steps';
+import { isAtWork } from '../treatment/alternatives';
 import { runsOf } from '../treatment/groups';
 import type { Step, Treatment } from '../treatment/schema';
 
@@ -79,7 +80,9 @@ export function contextOf(treatment: Treatment): StepContext {
 export function activeSteps(treatment: Treatment): Step[] {
   if (treatment.strength === 0) return [];
   const none = new Set(treatment.groups.filter(g => g.strength === 0).map(g => g.id));
-  return treatment.steps.filter(s => s.enabled && s.strength > 0 && !(s.group !== null && none.has(s.group)));
+  return treatment.steps.filter(
+    s => isAtWork(s) && s.strength > 0 && !(s.group !== null && none.has(s.group)),
+  );
 }
 
 /** Neighbouring steps that are laid on together in part. */

@@ -95,6 +95,9 @@ const laidOn = fc.record({
   reach: fc.record({ own: rising, beneath: rising }),
 });
 
+/** A place among alternatives: of a tray, or of one that falls apart as it is read. */
+const inTray = fc.record({ tray: fc.constantFrom('a1', 'a2'), aside: fc.boolean() });
+
 /** A step of some kinds, laid on plainly or in any way. */
 export const stepOf = (kinds: readonly string[], masks: readonly string[] = []) =>
   fc
@@ -106,6 +109,7 @@ export const stepOf = (kinds: readonly string[], masks: readonly string[] = []) 
         how: fc.option(laidOn, { nil: {} as object }),
         mask: masks.length ? fc.option(fc.constantFrom(...masks)) : fc.constant(null),
         look: fc.option(link, { nil: undefined, freq: 4 }),
+        alternative: fc.option(inTray, { nil: undefined, freq: 3 }),
       }),
     )
     .map(({ how, ...step }) => ({ ...step, ...how }));

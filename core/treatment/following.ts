@@ -1,5 +1,6 @@
 import { stages } from '../steps/define';
 import { standingOn } from '../masks/standing';
+import { tidyAlternatives } from './alternatives';
 import { freshId } from './edit';
 import { groupBetween, tidyGroups } from './groups';
 import { layTreatment, partOf } from './laying';
@@ -22,6 +23,8 @@ function merged(held: Held, here: Treatment, came: Step, laid: Treatment, of: Sh
     id: held.id,
     group: held.group,
     stage: held.stage,
+    // Which of several alternatives is at work is this photograph's own.
+    alternative: held.alternative,
     mask: isAreaKept ? held.mask : came.mask,
     settings: { ...came.settings, ...own },
     look: { id: of.id, revision: of.revision, step, changed },
@@ -145,7 +148,8 @@ export function following(treatment: Treatment, look: SharedLook): Treatment {
   const settledSteps = inGroupsAbout(steps, new Set(fill.map(s => s.id)));
   if (steps.length > MOST_STEPS) throw new RangeError(`more than ${MOST_STEPS} steps`);
   const { masks, tables } = laid;
-  return tidyGroups(withoutLeft({ ...treatment, steps: settledSteps, masks, tables }, treatment, all));
+  const followed = withoutLeft({ ...treatment, steps: settledSteps, masks, tables }, treatment, all);
+  return tidyAlternatives(tidyGroups(followed));
 }
 
 /** A step as its look has it, with nothing changed here. */

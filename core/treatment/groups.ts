@@ -1,20 +1,23 @@
+import { trayWith } from './alternatives';
+import { traysOf } from './trays';
 import type { Step, StepGroup, Treatment } from './schema';
 
 /** Groups: neighbouring steps under one name and one strength. They may stand in neighbouring stages. */
 
-/** Neighbours that belong together: the steps of a group, or one step alone. */
+/** Neighbours that belong together: the steps of a group, or what lies in one tray. */
 export interface Run {
   group: string | null;
   steps: Step[];
 }
 
-/** Steps (in order) as runs of one group each. */
+/** Steps (in order) as runs of one group each, or of one tray. */
 export function runsOf(steps: readonly Step[]): Run[] {
   const runs: Run[] = [];
-  for (const step of steps) {
+  for (const tray of traysOf(steps)) {
     const last = runs.at(-1);
-    if (last && step.group !== null && last.group === step.group) last.steps.push(step);
-    else runs.push({ group: step.group, steps: [step] });
+    const [{ group }] = tray;
+    if (last && group !== null && last.group === group) last.steps.push(...tray);
+    else runs.push({ group, steps: [...tray] });
   }
   return runs;
 }
@@ -57,9 +60,9 @@ const changeAll = (treatment: Treatment, of: readonly Step[], change: Partial<St
   steps: treatment.steps.map(s => (of.includes(s) ? ({ ...s, ...change } as Step) : s)),
 });
 
-/** The neighbour before a step, with which it can be grouped. */
+/** The neighbour before the tray of a step, with which it can be grouped. */
 export function neighbourBefore(treatment: Treatment, id: string): Step | undefined {
-  return treatment.steps[treatment.steps.findIndex(s => s.id === id) - 1];
+  return treatment.steps[treatment.steps.indexOf(trayWith(treatment, id)[0]) - 1];
 }
 
 export function freshGroup({ groups }: Treatment): StepGroup {
@@ -101,26 +104,28 @@ export function groupAll(treatment: Treatment, ids: readonly string[]): Treatmen
 }
 
 /**
- * Takes a step out of its group: to stand behind it, or before it where the group goes on into a later stage; from the
+ * Takes a step, with its alternatives, out of its group: to stand behind it, or before it where the group goes on into a later stage; from the
  * middle of three stages it stays where it is, and what comes after it is a group of its own.
  */
 export function leaveGroup(treatment: Treatment, id: string): Treatment {
   const run = runWith(treatment, id);
   if (!run || run.group === null) return treatment;
   const { steps } = run;
-  const at = steps.findIndex(s => s.id === id);
-  const left = { ...steps[at], group: null } as Step;
-  const rest = steps.toSpliced(at, 1);
-  const goesOn = rest.slice(at).some(s => s.stage !== left.stage);
-  const came = rest.slice(0, at).some(s => s.stage !== left.stage);
+  const tray = trayWith(treatment, id);
+  const [{ stage }] = tray;
+  const at = steps.indexOf(tray[0]);
+  const left = tray.map(s => ({ ...s, group: null }) as Step);
+  const rest = steps.toSpliced(at, tray.length);
+  const goesOn = rest.slice(at).some(s => s.stage !== stage);
+  const came = rest.slice(0, at).some(s => s.stage !== stage);
   const place = treatment.steps.indexOf(steps[0]);
   const laid = (all: Step[], groups = treatment.groups): Treatment =>
     tidyGroups({ ...treatment, groups, steps: treatment.steps.toSpliced(place, steps.length, ...all) });
-  if (!goesOn) return laid([...rest, left]);
-  if (!came) return laid([left, ...rest]);
+  if (!goesOn) return laid([...rest, ...left]);
+  if (!came) return laid([...left, ...rest]);
   const second = { ...freshGroup(treatment), strength: groupOf(treatment, run.group)!.strength };
   const after = rest.slice(at).map(s => ({ ...s, group: second.id }) as Step);
-  return laid([...rest.slice(0, at), left, ...after], [...treatment.groups, second]);
+  return laid([...rest.slice(0, at), ...left, ...after], [...treatment.groups, second]);
 }
 
 /** Dissolves the group that a step stands in. */

@@ -1,4 +1,5 @@
 import { stepKind } from '../steps';
+import { isAtWork } from './alternatives';
 import { firstSteps } from './beneath';
 import type { Treatment } from './schema';
 
@@ -15,6 +16,6 @@ export function inTwo(treatment: Treatment, count: number): { first: Treatment; 
   const cut = before && after && before.group !== null && before.group === after.group ? before.group : null;
   if (cut !== null && groups.find(g => g.id === cut)?.strength !== 1) return null;
   const rest = steps.slice(count);
-  if (rest.some(s => s.enabled && stepKind(s.kind)?.usesGround)) return null;
+  if (rest.some(s => isAtWork(s) && stepKind(s.kind)?.usesGround)) return null;
   return { first: firstSteps(treatment, count), rest: { ...treatment, steps: rest } };
 }

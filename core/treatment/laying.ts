@@ -5,6 +5,8 @@ import type { Mask } from '../masks/mask';
 import { onOthers, kindOfPart } from '../masks/parts';
 import { standingOn } from '../masks/standing';
 import type { Reference } from '../settings/fields';
+import { tidyAlternatives, traysNamed } from './alternatives';
+import { freshIds } from './fresh-ids';
 import { runsOf, strengthened } from './groups';
 import { MOST_MASKS, MOST_STEPS, type Step, type StepGroup, type Treatment } from './schema';
 
@@ -29,14 +31,16 @@ const tableOf = ({ settings }: Step): string | null => (settings as { table?: st
 export function partOf(treatment: Treatment, ids: readonly string[]): Treatment {
   const steps = treatment.steps.filter(s => ids.includes(s.id));
   const tables = steps.map(tableOf);
-  return withoutEmptyGroups({
-    ...treatment,
-    strength: 1,
-    frame: wholeFrame(),
-    steps,
-    masks: areasOf(steps, treatment.masks),
-    tables: Object.fromEntries(Object.entries(treatment.tables).filter(([id]) => tables.includes(id))),
-  });
+  return tidyAlternatives(
+    withoutEmptyGroups({
+      ...treatment,
+      strength: 1,
+      frame: wholeFrame(),
+      steps,
+      masks: areasOf(steps, treatment.masks),
+      tables: Object.fromEntries(Object.entries(treatment.tables).filter(([id]) => tables.includes(id))),
+    }),
+  );
 }
 
 /** How one treatment is laid on another. */
@@ -70,19 +74,6 @@ export function isOnPainted({ mask }: Step, { masks }: Pick<Treatment, 'masks'>)
 function withoutEmptyGroups(treatment: Treatment): Treatment {
   const used = new Set(treatment.steps.map(s => s.group));
   return { ...treatment, groups: treatment.groups.filter(g => used.has(g.id)) };
-}
-
-/** Ids that are free: `s4`, `s5`, … */
-export function freshIds(prefix: string, taken: readonly string[]): () => string {
-  const used = new Set(taken);
-  let n = taken.length;
-  return () => {
-    let id: string;
-    do id = `${prefix}${++n}`;
-    while (used.has(id));
-    used.add(id);
-    return id;
-  };
 }
 
 /** Steps as the last ones of their stages. */
@@ -153,6 +144,8 @@ export function layTreatment(onto: Treatment, part: Treatment, laying: Laying): 
     base.groups.map(g => g.id),
   );
   const nextTable = freshIds('t', Object.keys(base.tables));
+  const nextTray = freshIds('a', traysNamed(base));
+  const trayNames = new Map(traysNamed(part).map(name => [name, nextTray()]));
   const maskIds = new Map(areas.map(m => [m.id, nextMask()]));
   const groupIds = new Map(part.groups.map(g => [g.id, nextGroup()]));
   const tables: Record<string, Reference> = { ...base.tables };
@@ -167,8 +160,10 @@ export function layTreatment(onto: Treatment, part: Treatment, laying: Laying): 
   const steps = coming.map(s => {
     const table = tableOf(s);
     const settings = table === null ? s.settings : { ...s.settings, table: tableIds.get(table) };
+    const { alternative } = s;
     return {
       ...s,
+      ...(alternative && { alternative: { ...alternative, tray: trayNames.get(alternative.tray)! } }),
       id: nextStep(),
       group: s.group && groupIds.get(s.group),
       mask: s.mask && maskIds.get(s.mask),
@@ -194,5 +189,5 @@ export function layTreatment(onto: Treatment, part: Treatment, laying: Laying): 
   else if (as || strength < 1) {
     treatment = asGroup(treatment, laid, { name: as?.name ?? 'Laid on', strength });
   }
-  return { treatment, laid, left };
+  return { treatment: tidyAlternatives(treatment), laid, left };
 }

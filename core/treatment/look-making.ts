@@ -1,5 +1,6 @@
 import { withoutLeft } from './following';
-import { freshIds, layTreatment, partOf } from './laying';
+import { freshIds } from './fresh-ids';
+import { layTreatment, partOf } from './laying';
 import { isSameArea } from './own-changes';
 import type { Step, Treatment } from './schema';
 import type { SharedLook } from './shared';
@@ -23,7 +24,9 @@ export function withStepOf(look: SharedLook, treatment: Treatment, stepId: strin
   return withoutLeft({ ...look.treatment, steps, masks, tables }, look.treatment, [old]);
 }
 
-/** Steps of a treatment as those of a look: ones that follow it already keep the ids that they have in it. */
+/**
+ * Steps of a treatment as those of a look, each by itself: ones that follow it already keep the ids that they have in it.
+ */
 export function asLook(treatment: Treatment, ids: readonly string[], lookId: string | null): Treatment {
   const part = partOf(treatment, ids);
   const taken = new Set<string>();
@@ -34,7 +37,7 @@ export function asLook(treatment: Treatment, ids: readonly string[], lookId: str
   return {
     ...part,
     steps: part.steps.map(step => {
-      const { look, ...own } = step;
+      const { look, alternative: _, ...own } = step;
       const id = look?.id === lookId && !taken.has(look.step) ? look.step : next();
       taken.add(id);
       return { ...own, id };

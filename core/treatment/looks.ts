@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { wholeFrame } from '../frame/schema';
 import { readTreatmentFile, treatmentFile } from './carrying';
+import { withoutAside } from './alternatives';
 import { firstIssue, TreatmentError, type Treatment } from './schema';
 
 /** Looks: treatments that are kept under a name, whole or in part, to be laid on any photograph. */
@@ -36,11 +37,14 @@ const fileSchema = z.strictObject({
     .max(MOST_LOOKS, `holds more than ${MOST_LOOKS} looks`),
 });
 
-/** A treatment as a look has it: in no frame, which belongs to one photograph, and following no other look. */
+/**
+ * A treatment as a look has it: in no frame, which belongs to one photograph, following no other look, and without what was put
+ * aside for another step.
+ */
 export const asLookHas = (treatment: Treatment): Treatment => ({
   ...treatment,
   frame: wholeFrame(),
-  steps: treatment.steps.map(({ look: _, ...step }) => step),
+  steps: withoutAside(treatment).steps.map(({ look: _, ...step }) => step),
 });
 
 /** Reads the JSON of a file of looks. Throws a TreatmentError that names the first wrong place. */

@@ -10,6 +10,7 @@ import { maskSchema } from '../masks/schema';
 import { tooMuchBeneath } from '../masks/standing';
 import type { Reference, ToneRange } from '../settings/fields';
 import { idSchema, rangeSchema, referenceSchema, settingsSchema } from '../settings/schema';
+import { tidyTrays, type Alternative } from './trays';
 
 /** The treatment format, version 1. */
 export const FORMAT = 'lampwash-treatment';
@@ -41,6 +42,7 @@ export interface Step<K extends Kind = Kind> {
   mask: string | null;
   settings: Settings<K>;
   look?: StepLook;
+  alternative?: Alternative;
   /** For looking only, never stored: the step's area is shown by itself, white on black, and nothing of what it lies on. */
   alone?: true;
 }
@@ -101,6 +103,7 @@ const stepFrame = {
       changed: z.array(z.string().min(1).max(60)).max(100).default([]),
     })
     .optional(),
+  alternative: z.strictObject({ tray: idSchema, aside: z.boolean().default(false) }).optional(),
 };
 
 /** The settings of a kind; what an earlier version wrote is read as well. */
@@ -260,7 +263,7 @@ export function parseTreatment(json: unknown): Treatment {
   }
   const { strength, frame, masks, tables } = read.data;
   checkMasks(masks);
-  const steps = settleSteps(read.data.steps as ReadStep[], masks, tables);
+  const steps = [...tidyTrays(settleSteps(read.data.steps as ReadStep[], masks, tables))];
   const groups = settleGroups(read.data.groups, steps);
   return { format: FORMAT, version: VERSION, strength, frame, steps, groups, masks, tables };
 }

@@ -1,8 +1,9 @@
 import type { Kind } from '../steps';
 import { stepKind, stepKinds } from '../steps';
 import type { Stage } from '../steps/define';
+import { layBeside } from './alternatives';
 import { addArea, layOn } from './areas';
-import { addStep, newStep } from './edit';
+import { addStep, changeStep, copyStep, newStep } from './edit';
 import { parseTreatment, type Step, type Treatment } from './schema';
 
 /** The steps that there are to add: each kind as it is set out, and the ways in which it is usually set. */
@@ -263,4 +264,25 @@ export function setOut(treatment: Treatment, { key, kind, name, settings }: Usua
   if (!stepKind(kind)!.startsOnArea) return { step: step.id, tried, begun: tried };
   const { treatment: withArea, area } = addArea(tried);
   return { step: step.id, tried, begun: layOn(withArea, step.id, area) };
+}
+
+/**
+ * Adds a usual step as an alternative of one that is there: in its tray, at work in its place, on the same area,
+ * under the name of its usual setting, by which one is told from the other.
+ * Throws a RangeError where the treatment has no room for it.
+ */
+export function setOutBeside(treatment: Treatment, usual: UsualStep, besideId: string): SetOut {
+  const beside = treatment.steps.find(s => s.id === besideId);
+  if (!beside) throw new RangeError(`there is no step ${besideId}`);
+  const { step, tried } = setOut(treatment, usual, beside.stage);
+  const named = changeStep(tried, step, { mask: beside.mask, name: usual.name ?? '' });
+  const laid = layBeside(named, step, besideId);
+  return { step, tried: laid, begun: laid };
+}
+
+/** A second of a step as its alternative, on: the same until it is changed. */
+export function sameBeside(treatment: Treatment, besideId: string): SetOut {
+  const { treatment: twice, copy } = copyStep(treatment, besideId);
+  const laid = layBeside(changeStep(twice, copy, { enabled: true }), copy, besideId);
+  return { step: copy, tried: laid, begun: laid };
 }

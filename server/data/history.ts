@@ -1,6 +1,7 @@
 import { LRUCache } from 'lru-cache';
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import type { History, TakeState as TakeStateView } from '../../contract/takes';
+import { isAtWork } from '../../core/treatment/alternatives';
 import { carriedBy } from '../../core/treatment/carried-by';
 import { PatchError, patchBetween, patched, type Operation, type Patch } from '../../core/treatment/patch';
 import { parseTreatment, type Treatment } from '../../core/treatment/schema';
@@ -173,7 +174,7 @@ async function changed(
 
 /** What lists tell of a treatment without reading it. */
 const toldOf = (treatment: Treatment) => ({
-  kinds: treatment.steps.filter(s => s.enabled).map(s => s.kind),
+  kinds: treatment.steps.filter(isAtWork).map(s => s.kind),
   steps: treatment.steps.length,
   looks: looksOf(treatment),
   frame: treatment.frame,

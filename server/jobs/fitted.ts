@@ -2,6 +2,7 @@ import { evenness, type Measures } from '../../core/analysis/evenness';
 import { fitTowards } from '../../core/analysis/fit';
 import { surveyEdge } from '../../core/engine/survey';
 import { photographEdge } from '../../core/frame/geometry';
+import { isAtWork } from '../../core/treatment/alternatives';
 import type { Treatment } from '../../core/treatment/schema';
 import { atHand } from '../data/carried';
 import { currentTreatment } from '../data/history';
@@ -19,7 +20,7 @@ async function middleOf(services: Services, seriesId: string): Promise<Measures 
   const measured: Measures[] = [];
   for (const photograph of all) {
     const take = await Take.findByPk(photograph.currentTakeId!);
-    if (!take || (await currentTreatment(take)).steps.every(s => !s.enabled)) continue;
+    if (!take || (await currentTreatment(take)).steps.every(s => !isAtWork(s))) continue;
     measured.push(await measuresOf(services, take, photograph));
   }
   return evenness(measured).middle;

@@ -132,6 +132,12 @@ export const keys = define({
     does: 'the brush adds, or takes away',
     press: ['X'],
   },
+  either: {
+    where: 'Bench',
+    written: '`E`, `Shift E`',
+    does: 'the next alternative of the chosen tray; the one before',
+    press: ['E', 'Shift+E'],
+  },
   pigment: {
     where: 'wash',
     written: '`1` to `9`',

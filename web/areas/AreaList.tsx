@@ -5,9 +5,9 @@ import { readsPicture, showingArea, usersOf } from '../../core/treatment/areas';
 import type { Mask } from '../../core/masks/mask';
 import type { Step, Treatment } from '../../core/treatment/schema';
 import type { Pigment } from '../../core/colour/pigments';
-import { wordFor } from '../app/words';
 import type { PictureInfo } from '../engine/tiles';
 import { SmallPicture } from '../print/SmallPicture';
+import { nameOfStep } from '../takes/step-names';
 
 const List = styled(ListBox)`
   margin: 0 -8px;
@@ -118,7 +118,7 @@ const pigmentPaint = (pigment: Pigment) =>
 function Users({ treatment, area, step }: { treatment: Treatment; area: Mask; step: Step }) {
   const { steps, areas } = usersOf(treatment, area.id);
   const names = [
-    ...steps.map(s => (s.id === step.id ? 'this step' : s.name || wordFor(s.kind))),
+    ...steps.map(s => (s.id === step.id ? 'this step' : nameOfStep(s))),
     ...areas.map(a => a.name),
   ];
   const wash = steps.find(s => s.kind === 'wash')?.settings as Step<'wash'>['settings'] | undefined;

@@ -14,7 +14,6 @@ import {
 } from '../../core/treatment/areas';
 import type { Step, Treatment } from '../../core/treatment/schema';
 import { messageOf } from '../app/api';
-import { wordFor } from '../app/words';
 import { takeIn } from '../engine/carried';
 import { smallPictures } from '../engine/client';
 import type { PictureInfo } from '../engine/tiles';
@@ -28,6 +27,7 @@ import { Slider } from '../ui/slider';
 import { save } from '../ui/save';
 import { AreaList } from './AreaList';
 import { AreaParts } from './AreaParts';
+import { nameOfStep } from '../takes/step-names';
 
 const Section = styled.section`
   padding: 6px 16px 8px;
@@ -82,7 +82,7 @@ export const AreaSection = memo(function AreaSection({
   const [naming, setNaming] = useState(false);
   const input = useRef<HTMLInputElement>(null);
   const area = areaOf(treatment, step.mask);
-  const name = step.name || wordFor(step.kind);
+  const name = nameOfStep(step);
   const make = () => {
     const made = addArea(treatment, step.name ? `${step.name} area` : '');
     onCommit(layOn(made.treatment, step.id, made.area), 'New area');
@@ -122,7 +122,7 @@ export const AreaSection = memo(function AreaSection({
       onCommit(layOn(made.treatment, step.id, made.area), 'Inverse area');
     } else if (what === 'remove') {
       const { steps, areas } = usersOf(treatment, area.id);
-      const used = [...steps.map(s => s.name || wordFor(s.kind)), ...areas.map(m => m.name)];
+      const used = [...steps.map(s => nameOfStep(s)), ...areas.map(m => m.name)];
       onCommit(removeArea(treatment, area.id), `Remove ${area.name}`);
       tell({ text: `${area.name} is removed. It was used by ${used.join(', ')}; those steps are off.` });
     } else if (what === 'whole') {

@@ -1,5 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { Crop, History, Info, Redo2, Undo2 } from 'lucide-react';
+import { nextAlternative, seenFor } from '../../core/treatment/alternatives';
 import { layTreatment, type Laying } from '../../core/treatment/laying';
 import { LayOn } from '../laying/LayOn';
 import { useCarryOver } from '../laying/useCarryOver';
@@ -213,7 +214,11 @@ const looksAlike = (a: Treatment, b: Treatment): boolean =>
   a.steps.length === b.steps.length &&
   a.steps.every((step, i) => {
     const other = b.steps[i];
-    return (['id', 'stage', 'group', 'enabled', 'name'] as const).every(key => step[key] === other[key]);
+    return (
+      (['id', 'stage', 'group', 'enabled', 'name'] as const).every(key => step[key] === other[key]) &&
+      step.alternative?.tray === other.alternative?.tray &&
+      step.alternative?.aside === other.alternative?.aside
+    );
   });
 
 /** What does not follow each movement of a control: the bar, the strip and the tray line about the workplace. */
@@ -243,7 +248,9 @@ function BenchAtWork({
   // What moved no tray is shown there a little later, built in pieces between what the hand does meanwhile.
   const deferred = useDeferredValue(treatment);
   const onLine = looksAlike(deferred, treatment) ? deferred : treatment;
-  const { edits, chosen, choose } = useEdits(session);
+  const { edits, picked: lastChosen, choose } = useEdits(session);
+  // What lies in its place is worked on where it was put aside.
+  const chosen = useMemo(() => seenFor(treatment, lastChosen), [treatment, lastChosen]);
   const [lampAt, setLampAt] = useState<number | null>(null);
   const compare = useCompare(session, photograph.takes);
   const [details, setDetails] = useState(false);
@@ -267,6 +274,22 @@ function BenchAtWork({
   const add = useCallback(
     (usual: UsualStep, stage: Stage) => {
       edits.add(usual, stage);
+      setLampAt(null);
+      setSide(STEP);
+    },
+    [edits],
+  );
+  const alternate = (by: -1 | 1) => {
+    const next = chosen === null ? null : nextAlternative(edits.now(), chosen, by);
+    if (next !== null) edits.alternate(next);
+    else
+      tell({
+        text: 'There is one step in this tray. Its menu adds an alternative, to be switched by this key.',
+      });
+  };
+  const addBeside = useCallback(
+    (usual: UsualStep | null, stepId: string) => {
+      edits.addBeside(usual, stepId);
       setLampAt(null);
       setSide(STEP);
     },
@@ -344,6 +367,9 @@ function BenchAtWork({
     alone: toggleAlone,
     history: () => toggle({ what: 'history' }),
     looks: () => toggle({ what: 'looks' }),
+    either: ({ repeat, shiftKey }) => {
+      if (!repeat) alternate(shiftKey ? -1 : 1);
+    },
     carryOver,
     undo: () => step('undo'),
     redo: () => step('redo'),
@@ -464,6 +490,7 @@ function BenchAtWork({
         setSide={setSide}
         onMoment={onMoment}
         onAdd={add}
+        onAddBeside={addBeside}
         onLay={lay}
         onCopy={copy}
         picked={picked}

@@ -52,7 +52,8 @@ import type { Tried } from '../takes/tried';
 import { StatesBoard, type MomentAction } from '../states/StatesBoard';
 import { STEP, type Side } from './side';
 import { StepBoard } from '../boards/StepBoard';
-import { nameOfStep, settingOf, type Edits, type StepAction } from '../takes/useEdits';
+import { nameOfStep } from '../takes/step-names';
+import { settingOf, type Edits, type StepAction } from '../takes/useEdits';
 import { PictureView, type Other } from '../print/PictureView';
 
 /** Where the picture hangs, and what is laid over it. */
@@ -116,6 +117,8 @@ export interface WorkplaceProps {
   /** What is done with a state of the history. */
   onMoment: (action: MomentAction, moment: { treatment: Treatment; label: string }) => void;
   onAdd: (usual: UsualStep, stage: Stage) => void;
+  /** The same as an alternative of a step; a second of that where none is given. */
+  onAddBeside: (usual: UsualStep | null, stepId: string) => void;
   /** Lays a treatment on, and chooses a step of it. */
   onLay: (treatment: Treatment, label: string, last?: string) => void;
   /** Copies steps. */
@@ -144,6 +147,7 @@ export function Workplace({
   setSide,
   onMoment,
   onAdd,
+  onAddBeside,
   onLay,
   onCopy,
   picked,
@@ -245,9 +249,12 @@ export function Workplace({
 
   const set = useMemo(() => settingOf(session, panelOf), [session, panelOf]);
   const act = useCallback(
-    (id: string, action: StepAction) =>
-      action === 'take' ? onCopy(picked.includes(id) ? picked : [id]) : edits.act(id, action),
-    [edits, onCopy, picked],
+    (id: string, action: StepAction) => {
+      if (action === 'take') onCopy(picked.includes(id) ? picked : [id]);
+      else if (action !== 'beside') edits.act(id, action);
+      else setSide({ what: 'add', stage: edits.now().steps.find(s => s.id === id)!.stage, beside: id });
+    },
+    [edits, onCopy, picked, setSide],
   );
   // A step that was just added is gone on with.
   const panel = useRef<HTMLElement>(null);
@@ -386,20 +393,26 @@ export function Workplace({
       >
         {!around ? null : side.what === 'add' ? (
           <StepBoard
-            key={side.stage}
+            key={`${side.stage} ${side.beside}`}
             picture={picture}
             treatment={calm}
             stage={side.stage}
+            beside={side.beside}
             onTry={setTried}
             onAdd={usual => {
               setTried(null);
               toFocus.current = true;
-              onAdd(usual, side.stage);
+              if (side.beside !== undefined) return onAddBeside(usual, side.beside);
+              if (usual) onAdd(usual, side.stage);
               painting.set({ tool: 'brush', taking: false });
             }}
             onClose={() => {
               close();
-              document.querySelector<HTMLElement>(`[data-add="${side.stage}"]`)?.focus();
+              const from =
+                side.beside === undefined
+                  ? `[data-add="${side.stage}"]`
+                  : `[data-holds~="${window.CSS.escape(side.beside)}"]`;
+              document.querySelector<HTMLElement>(from)?.focus();
             }}
           />
         ) : side.what === 'history' ? (
@@ -441,6 +454,8 @@ export function Workplace({
             onHold={setHeld}
             pick={picking.pick}
             onAction={act}
+            onAlternate={edits.alternate}
+            onTry={setTried}
             strip={strip}
             onSpare={spare}
             region={region}

@@ -1,7 +1,14 @@
 import { useCallback, useMemo, useState } from 'react';
 import { stages, type Stage } from '../../core/steps/define';
-import type { Treatment } from '../../core/treatment/schema';
-import { setOut, usualSteps, type UsualStep } from '../../core/treatment/usual-steps';
+import { trayWith } from '../../core/treatment/alternatives';
+import type { Step, Treatment } from '../../core/treatment/schema';
+import {
+  sameBeside,
+  setOut,
+  setOutBeside,
+  usualSteps,
+  type UsualStep,
+} from '../../core/treatment/usual-steps';
 import { isFound } from '../app/found';
 import { tell } from '../app/notices';
 import { useKeys } from '../app/useKeys';
@@ -9,6 +16,7 @@ import { wordFor } from '../app/words';
 import type { PictureInfo } from '../engine/tiles';
 import { CardGrid } from '../print/CardGrid';
 import { PictureCard } from '../print/PictureCard';
+import { nameOfStep } from '../takes/step-names';
 import type { Tried } from '../takes/tried';
 import { useTrying } from '../print/useTrying';
 import { BoardHead } from '../ui/board-head';
@@ -16,11 +24,51 @@ import { Find } from '../ui/find';
 
 const nameOf = ({ name, kind }: UsualStep) => name ?? wordFor(kind);
 
-/** The steps that there are, as what each makes of this photograph: what is pointed at shows in the print, a press adds it. */
+/** A second of a step, as its alternative. */
+const SAME = 'the same again';
+
+/** What may be added: the usual steps; beside another step also that once more. */
+function choicesOf(stage: Stage, beside: Step | undefined): UsualStep[] {
+  const usual = usualSteps(stage);
+  if (!beside) return usual;
+  const same = { key: SAME, kind: beside.kind, name: 'The same again', group: 'To set otherwise', stage };
+  return [{ ...same, words: 'copy double second', settings: {} }, ...usual];
+}
+
+/** What each of them makes of a treatment, as far as there is room for it. */
+function madeOf(choices: readonly UsualStep[], treatment: Treatment, stage: Stage, beside: Step | undefined) {
+  const of = new Map<string, Treatment>();
+  try {
+    for (const usual of choices) {
+      const { tried } = !beside
+        ? setOut(treatment, usual, stage)
+        : usual.key === SAME
+          ? sameBeside(treatment, beside.id)
+          : setOutBeside(treatment, usual, beside.id);
+      of.set(usual.key, tried);
+    }
+  } catch (error) {
+    // A treatment that is full has room for none of them.
+    if (!(error instanceof RangeError)) throw error;
+  }
+  return of;
+}
+
+/** How many steps all of them have in common: those that lie before the new one. */
+function sharedOf({ steps }: Treatment, stage: Stage, beside: Step | undefined): number {
+  if (beside) return steps.indexOf(trayWith({ steps }, beside.id)[0]);
+  return steps.filter(s => stages.indexOf(s.stage) <= stages.indexOf(stage)).length;
+}
+
+/**
+ * The steps that there are, as what each makes of this photograph: what is pointed at shows in the print, a press adds it to a
+ * stage, or as an alternative of a step.
+ */
 export function StepBoard({
   picture,
   treatment,
   stage,
+  beside: besideId,
   onTry,
   onAdd,
   onClose,
@@ -29,26 +77,24 @@ export function StepBoard({
   /** The newest treatment at rest. */
   treatment: Treatment;
   stage: Stage;
+  /** The step that an alternative is added to; undefined where one is added to the stage. */
+  beside: string | undefined;
   /** Must stay the same function. */
   onTry: (tried: Tried | null) => void;
-  onAdd: (usual: UsualStep) => void;
+  /** Null for a second of the step that it is added beside. */
+  onAdd: (usual: UsualStep | null) => void;
   onClose: () => void;
 }) {
   const [wanted, setWanted] = useState('');
   useKeys({ giveUp: onClose });
-  const all = useMemo(() => usualSteps(stage), [stage]);
-  const made = useMemo(() => {
-    const of = new Map<string, Treatment>();
-    try {
-      for (const usual of all) of.set(usual.key, setOut(treatment, usual, stage).tried);
-    } catch (error) {
-      // A treatment that is full has room for none of them.
-      if (!(error instanceof RangeError)) throw error;
-    }
-    return of;
-  }, [all, treatment, stage]);
-  // All have the steps before the new one in common.
-  const shared = treatment.steps.filter(s => stages.indexOf(s.stage) <= stages.indexOf(stage)).length;
+  const beside = treatment.steps.find(s => s.id === besideId);
+  // Not the step itself: what it is set to changes nothing of what there is to add.
+  const kindBeside = beside?.kind;
+  // eslint-disable-next-line react-hooks/exhaustive-deps -- of the step beside, only the kind matters
+  const all = useMemo(() => choicesOf(stage, beside), [stage, kindBeside]);
+  const made = useMemo(() => madeOf(all, treatment, stage, beside), [all, treatment, stage, beside]);
+  const shared = sharedOf(treatment, stage, beside);
+  const there = beside ? `beside ${nameOfStep(beside)}` : `to ${wordFor(stage)}`;
   const groups = useMemo(() => {
     const found = new Map<string, UsualStep[]>();
     for (const usual of all) {
@@ -61,16 +107,14 @@ export function StepBoard({
     (key: string): Tried | null => {
       const usual = [...groups.values()].flat().find(u => u.key === key);
       const treatment = made.get(key);
-      return usual && treatment
-        ? { name: nameOf(usual), treatment, then: `adds it to ${wordFor(stage)}` }
-        : null;
+      return usual && treatment ? { name: nameOf(usual), treatment, then: `adds it ${there}` } : null;
     },
-    [groups, made, stage],
+    [groups, made, there],
   );
   const { at, point } = useTrying(triedOf, onTry);
   const add = (usual: UsualStep) => {
     try {
-      onAdd(usual);
+      onAdd(usual.key === SAME ? null : usual);
     } catch (error) {
       tell({ text: `${nameOf(usual)} cannot be added: ${(error as Error).message}.`, tone: 'problem' });
     }
@@ -78,7 +122,12 @@ export function StepBoard({
   const first = [...groups.values()][0]?.[0];
   return (
     <>
-      <BoardHead title="Add a step" says={`to ${wordFor(stage)}`} close="Add none" onClose={onClose}>
+      <BoardHead
+        title={beside ? 'Add an alternative' : 'Add a step'}
+        says={there}
+        close="Add none"
+        onClose={onClose}
+      >
         <form
           onKeyDown={event => {
             if (event.key !== 'ArrowDown') return;

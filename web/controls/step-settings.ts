@@ -7,7 +7,7 @@ import { changeSetting, changeStep } from '../../core/treatment/edit';
 import { groupOf, strengthenGroup } from '../../core/treatment/groups';
 import type { Step, Treatment } from '../../core/treatment/schema';
 import { wordFor, wordWithin } from '../app/words';
-import { nameOfStep } from '../takes/useEdits';
+import { nameOfStep } from '../takes/step-names';
 import { nameOfSetting } from './setting-name';
 import { writtenAs } from './units';
 

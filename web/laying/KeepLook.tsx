@@ -1,12 +1,13 @@
-import { useId, useState } from 'react';
+import { useId, useMemo, useState } from 'react';
 import styled from 'styled-components';
+import { withoutAside } from '../../core/treatment/alternatives';
 import { isOnPainted, partOf } from '../../core/treatment/laying';
 import { heldBy } from '../../core/treatment/shared';
 import { asLookHas, type Look } from '../../core/treatment/looks';
 import { bareTreatment, type Step, type Treatment } from '../../core/treatment/schema';
 import { Button } from '../ui/buttons';
 import { Dialog, DialogActions } from '../ui/overlays';
-import { nameOfStep } from '../takes/useEdits';
+import { nameOfStep } from '../takes/step-names';
 
 const Form = styled.form`
   display: grid;
@@ -53,7 +54,7 @@ export interface Kept extends Look {
 /** Asks for what a look is made of: its name, its group, its steps, as far as each is asked for. */
 export function KeepLook({
   title,
-  of,
+  of: whole,
   name: named,
   group: grouped,
   groups,
@@ -74,6 +75,7 @@ export function KeepLook({
   onKeep: (kept: Kept) => void;
   onClose: () => void;
 }) {
+  const of = useMemo(() => whole && withoutAside(whole), [whole]);
   const steps = of?.steps ?? [];
   const [name, setName] = useState(named ?? '');
   const [group, setGroup] = useState(grouped ?? MY_LOOKS);

@@ -1,6 +1,7 @@
 import { useCallback, useEffect } from 'react';
 import type { Series } from '../../contract/series';
 import { getTake } from '../../contract/takes';
+import { isAtWork } from '../../core/treatment/alternatives';
 import { layTreatment } from '../../core/treatment/laying';
 import type { Treatment } from '../../core/treatment/schema';
 import { call, currentTake } from '../app/api';
@@ -9,7 +10,7 @@ import { tell } from '../app/notices';
 /** The photograph that was worked on last in this window. */
 let last: { id: string; title: string; treatment: Treatment } | null = null;
 
-const isTreated = ({ steps }: Treatment) => steps.some(s => s.enabled);
+const isTreated = ({ steps }: Treatment) => steps.some(isAtWork);
 
 /**
  * Carries the last treatment over to this photograph: that of the one that was worked on before, else of the one before

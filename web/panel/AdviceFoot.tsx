@@ -3,11 +3,11 @@ import { useEffect, useState } from 'react';
 import styled from 'styled-components';
 import { liftBlackBefore, type Advice } from '../../core/analysis/advice';
 import { aboutStep } from '../app/about';
-import { wordFor } from '../app/words';
 import { smallPictures } from '../engine/client';
 import { IconButton, LinkButton } from '../ui/buttons';
 import { useTools } from '../controls/tools';
 import { adviceInWords } from './advice-words';
+import { nameOfStep } from '../takes/step-names';
 
 /** Always as high, so that nothing moves when something is said. */
 const Foot = styled.footer`
@@ -73,7 +73,7 @@ export function AdviceFoot({ held }: { held: boolean }) {
   const isNew = (what: string) => !dismissed.has(keyOf(what));
   const said = held ? undefined : found.find(advice => isNew(advice.what));
   const words = said
-    ? adviceInWords(said, step.name || wordFor(step.kind))
+    ? adviceInWords(said, nameOfStep(step))
     : picture.damage && isNew(DAMAGED)
       ? `The original is damaged: ${picture.damage}. Where it cannot be read, the picture is grey.`
       : null;

@@ -9,6 +9,7 @@ import { LinkButton } from '../ui/buttons';
 import { Fold } from '../ui/fold';
 import { Picker } from '../ui/overlays';
 import { ReachControl } from '../controls/ReachControl';
+import { nameOfStep } from '../takes/step-names';
 
 const Laying = styled.section`
   padding: 6px 16px 8px;
@@ -37,7 +38,7 @@ export const LayingOn = memo(function LayingOn({
 }) {
   const [open, setOpen] = useState(false);
   const change = (part: Partial<Step>) => changeStep(treatment, step.id, part);
-  const name = step.name || wordFor(step.kind);
+  const name = nameOfStep(step);
   const { own, beneath } = step.reach;
   const limited = ![own, beneath].every(isWhole);
   const reach = (part: Partial<Step['reach']>, done: boolean) => {

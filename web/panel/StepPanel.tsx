@@ -1,10 +1,10 @@
 import { useCallback, useState } from 'react';
 import styled from 'styled-components';
 import { stepKind } from '../../core/steps';
+import { traysOf } from '../../core/treatment/trays';
 import { changeStep } from '../../core/treatment/edit';
 import { groupOf, neighbourBefore, strengthenGroup } from '../../core/treatment/groups';
 import type { Step, Treatment } from '../../core/treatment/schema';
-import { wordFor } from '../app/words';
 import type { PictureInfo } from '../engine/tiles';
 import { Slider } from '../ui/slider';
 import { AreaSection } from '../areas/AreaSection';
@@ -17,11 +17,14 @@ import { LayingOn } from './LayingOn';
 import { Loupe } from './Loupe';
 import { HeldBy } from '../laying/HeldBy';
 import type { Sharing } from '../laying/useSharing';
+import type { Tried } from '../takes/tried';
+import { Alternatives } from './Alternatives';
 import { StepTitle } from './StepTitle';
 import type { RegionChoice } from '../print/useRegion';
 import { ToneCharts } from './ToneCharts';
 import type { TestStrip } from '../teststrip/useTestStrip';
 import { HoldContext, LongEdgeContext, ToolsContext, type Hold } from '../controls/tools';
+import { nameOfStep } from '../takes/step-names';
 
 const Head = styled.div`
   padding: 8px 16px 7px;
@@ -55,6 +58,10 @@ export interface StepPanelProps {
   pick: PickColour;
   /** What can be done with the whole step, by the names of the menu. */
   onAction: (stepId: string, action: StepAction) => void;
+  /** Puts an alternative of the step to work. */
+  onAlternate: (stepId: string) => void;
+  /** Shows something in the print; must stay the same function. */
+  onTry: (tried: Tried | null) => void;
   /** The newest treatment; must stay the same function. */
   now: () => Treatment;
   sharing: Sharing;
@@ -91,14 +98,17 @@ export function StepPanel({
   onHold,
   pick,
   onAction,
+  onAlternate,
+  onTry,
   sharing,
   strip,
   onSpare,
   region,
 }: StepPanelProps) {
   const kind = stepKind(step.kind)!;
-  const name = step.name || wordFor(step.kind);
-  const inStage = treatment.steps.filter(s => s.stage === step.stage);
+  const name = nameOfStep(step);
+  const inStage = traysOf(treatment.steps.filter(s => s.stage === step.stage));
+  const place = inStage.findIndex(tray => tray.includes(step)) + 1;
   const group = groupOf(treatment, step.group);
   const change = (part: Partial<Step>) => changeStep(now(), step.id, part);
   const still = stillOf(treatment, calm, step);
@@ -129,16 +139,25 @@ export function StepPanel({
         <StepTitle
           stepId={step.id}
           kind={step.kind}
-          name={step.name}
+          name={name}
+          given={step.name}
           enabled={step.enabled}
           stage={step.stage}
-          place={inStage.length > 1 ? `, ${inStage.indexOf(step) + 1} of ${inStage.length}` : ''}
+          place={inStage.length > 1 ? `, ${place} of ${inStage.length}` : ''}
+          isOneOf={step.alternative !== undefined}
           inGroup={step.group !== null}
           groupable={neighbourBefore(treatment, step.id) !== undefined}
           now={now}
           onCommit={onCommit}
           onAction={onAction}
           strip={strip}
+        />
+        <Alternatives
+          treatment={calm}
+          stepId={step.id}
+          onTry={onTry}
+          onShow={onAlternate}
+          onAdd={() => onAction(step.id, 'beside')}
         />
         <Slider
           label="Strength"

@@ -41,7 +41,9 @@ const Row = styled.div`
 export const StepTitle = memo(function StepTitle({
   stepId,
   kind,
-  name: given,
+  name,
+  given,
+  isOneOf,
   enabled,
   stage,
   place,
@@ -54,7 +56,12 @@ export const StepTitle = memo(function StepTitle({
 }: {
   stepId: string;
   kind: string;
+  /** As it is called. */
   name: string;
+  /** The name that it was given; empty where it has none. */
+  given: string;
+  /** Alternatives lie in its tray. */
+  isOneOf: boolean;
   enabled: boolean;
   stage: Stage;
   place: string;
@@ -66,7 +73,6 @@ export const StepTitle = memo(function StepTitle({
   onAction: (stepId: string, action: StepAction) => void;
   strip: TestStrip;
 }) {
-  const name = given || wordFor(kind);
   const [naming, setNaming] = useState(false);
   const change = (part: Partial<Step>) => changeStep(now(), stepId, part);
   return (
@@ -77,9 +83,9 @@ export const StepTitle = memo(function StepTitle({
           value={name}
           onDone={called => {
             setNaming(false);
-            const next = called === null || called === wordFor(kind) ? '' : called;
-            if (called !== null && next !== given)
-              onCommit(change({ name: next }), `Name ${name.toLowerCase()}`);
+            if (called === null || called === name) return;
+            const next = called === wordFor(kind) ? '' : called;
+            if (next !== given) onCommit(change({ name: next }), `Name ${name.toLowerCase()}`);
           }}
         />
       ) : (
@@ -110,6 +116,8 @@ export const StepTitle = memo(function StepTitle({
               { id: 'name', text: 'Name' },
               { id: 'copy', text: 'Double it', keys: 'Ctrl D' },
               { id: 'take', text: 'Copy, to lay on elsewhere', keys: 'Ctrl C' },
+              { id: 'beside', text: 'Add an alternative' },
+              ...(isOneOf ? [{ id: 'apart', text: 'Lay its alternatives out' }] : []),
               ...(groupable ? [{ id: 'group', text: 'Group with the one before' }] : []),
               ...(inGroup ? [{ id: 'leave', text: 'Take out of its group' }] : []),
             ],

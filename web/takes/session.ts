@@ -7,6 +7,7 @@ import {
   type TakeState,
 } from '../../contract/takes';
 import { MOST_TREATMENT } from '../../contract/limits';
+import { tidyAlternatives } from '../../core/treatment/alternatives';
 import { treatmentFile } from '../../core/treatment/carrying';
 import { patched } from '../../core/treatment/patch';
 import type { Treatment } from '../../core/treatment/schema';
@@ -198,7 +199,7 @@ export class TakeSession {
       this.show(given);
       return;
     }
-    const treatment = withOwnChanges(now.treatment, given);
+    const treatment = withOwnChanges(now.treatment, tidyAlternatives(given));
     const over = noRoomFor(treatment) ?? (jsonLength(treatment) > MOST_TREATMENT ? TOO_LARGE : null);
     if (over) {
       this.show(now.treatment);

@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
-import type { Settings } from '../../core/steps';
 import type { Stage } from '../../core/steps/define';
+import { layOut, showAlternative, trayWith } from '../../core/treatment/alternatives';
 import { changeSetting, changeStep, copySteps, nudgeStep, removeSteps } from '../../core/treatment/edit';
 import {
   groupAll,
@@ -10,10 +10,10 @@ import {
   switchGroup,
   ungroup,
 } from '../../core/treatment/groups';
-import { setOut, type UsualStep } from '../../core/treatment/usual-steps';
-import type { Step, Treatment } from '../../core/treatment/schema';
+import { sameBeside, setOut, setOutBeside, type UsualStep } from '../../core/treatment/usual-steps';
+import type { Treatment } from '../../core/treatment/schema';
 import { countOf, wordFor } from '../app/words';
-import { nameOfPigment } from './pigment-names';
+import { namesOfAlternatives, nameOfStep } from './step-names';
 import type { TakeSession } from './session';
 
 /**
@@ -27,7 +27,8 @@ export interface SetSetting {
 }
 
 /** What can be done with a whole step, by the names of its menu. */
-export type StepAction = 'left' | 'right' | 'copy' | 'take' | 'group' | 'leave' | 'remove';
+export type StepAction =
+  'left' | 'right' | 'copy' | 'take' | 'group' | 'leave' | 'beside' | 'apart' | 'remove';
 
 /** What is done with the group that a step stands in. */
 export interface GroupActions {
@@ -49,6 +50,10 @@ export interface Edits {
   commit: (treatment: Treatment, label: string) => void;
   /** Adds a step as the last of a stage, and chooses it. */
   add: (usual: UsualStep, stage: Stage) => void;
+  /** Adds an alternative of a step, a second of it where none is given, and chooses it. */
+  addBeside: (usual: UsualStep | null, stepId: string) => void;
+  /** Puts an alternative to work. */
+  alternate: (stepId: string) => void;
   /** Several at once; what is done to several is one change. */
   remove: (stepIds: readonly string[]) => void;
   toggle: (stepIds: readonly string[]) => void;
@@ -57,23 +62,13 @@ export interface Edits {
   groupAll: (stepIds: readonly string[]) => void;
   /** Puts a treatment in which a step has moved. */
   place: (treatment: Treatment, stepId: string) => void;
-  act: (stepId: string, action: Exclude<StepAction, 'take'>) => void;
+  act: (stepId: string, action: Exclude<StepAction, 'take' | 'beside'>) => void;
   group: GroupActions;
 }
 
-/** The name of a step: its own, that of the pigment that a wash is, or that of its kind. */
-export function nameOfStep(step: Step | undefined): string {
-  if (!step) return '';
-  if (step.name) return step.name;
-  if (step.kind !== 'wash') return wordFor(step.kind);
-  const { pigment } = step.settings as Settings<'wash'>;
-  const taken = nameOfPigment(pigment);
-  return taken ? `${taken} wash` : wordFor('wash');
-}
-
-/** Edits of a session's newest treatment, and which of its steps is chosen. */
+/** Edits of a session's newest treatment, and which of its steps was chosen: it may be gone, or put aside, since. */
 export function useEdits(session: TakeSession) {
-  const [chosen, choose] = useState<string | null>(() => session.state().treatment.steps.at(-1)?.id ?? null);
+  const [picked, choose] = useState<string | null>(() => session.state().treatment.steps.at(-1)?.id ?? null);
   const edits = useMemo((): Edits => {
     const now = () => session.state().treatment;
     const stepOf = (id: string) => now().steps.find(s => s.id === id);
@@ -91,11 +86,25 @@ export function useEdits(session: TakeSession) {
         commit(begun, `Add ${(usual.name ?? wordFor(usual.kind)).toLowerCase()}`);
         choose(step);
       },
+      addBeside: (usual, id) => {
+        const { begun, step } = usual ? setOutBeside(now(), usual, id) : sameBeside(now(), id);
+        commit(begun, `Add an alternative of ${nameOf(id).toLowerCase()}`);
+        choose(step);
+      },
+      alternate: id => {
+        const shown = showAlternative(now(), id);
+        if (shown === now()) return;
+        const tray = trayWith(shown, id);
+        const name = namesOfAlternatives(tray)[tray.findIndex(s => s.id === id)];
+        commit(shown, `${name} instead`);
+        choose(id);
+      },
       remove: ids => {
         const { steps } = now();
         const i = steps.findIndex(s => ids.includes(s.id));
         const rest = steps.filter(s => !ids.includes(s.id));
-        const next = rest.find(s => steps.indexOf(s) > i) ?? rest.at(-1);
+        const mates = ids.length === 1 ? trayWith(now(), ids[0]).filter(s => !ids.includes(s.id)) : [];
+        const next = mates[0] ?? rest.find(s => steps.indexOf(s) > i) ?? rest.at(-1);
         commit(removeSteps(now(), ids), `Remove ${namesOf(ids)}`);
         choose(next?.id ?? null);
       },
@@ -128,6 +137,7 @@ export function useEdits(session: TakeSession) {
         if (action === 'remove') made.remove([id]);
         else if (action === 'copy') made.copy([id]);
         else if (action === 'group') commit(groupWithBefore(now(), id), `Group ${name}`);
+        else if (action === 'apart') commit(layOut(now(), id), `Lay out the alternatives of ${name}`);
         else if (action === 'leave') commit(leaveGroup(now(), id), `Ungroup ${name}`);
         else made.nudge(id, action === 'left' ? -1 : 1);
       },
@@ -139,7 +149,7 @@ export function useEdits(session: TakeSession) {
     };
     return made;
   }, [session]);
-  return { edits, chosen, choose };
+  return { edits, picked, choose };
 }
 
 /** Sets settings of the chosen step. */

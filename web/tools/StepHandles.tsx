@@ -2,9 +2,9 @@ import { useRef } from 'react';
 import { stepKind, type Settings } from '../../core/steps';
 import { changeStep } from '../../core/treatment/edit';
 import type { Step, Treatment } from '../../core/treatment/schema';
-import { wordFor } from '../app/words';
 import { Handles } from '../print/Handles';
 import type { OnWall } from '../print/tool';
+import { nameOfStep } from '../takes/step-names';
 
 /** How the chosen step is held on the picture, where its kind says so. */
 export function StepHandles({
@@ -33,7 +33,7 @@ export function StepHandles({
         onPreview(made.current);
       }}
       onRest={() => {
-        if (made.current) onCommit(made.current, `${step.name || wordFor(step.kind)} on the picture`);
+        if (made.current) onCommit(made.current, `${nameOfStep(step)} on the picture`);
         made.current = null;
       }}
     />

@@ -28,30 +28,41 @@ const Handle = styled.div`
   }
 `;
 
+/** A place where the lamp can stand. */
+export interface LampStop {
+  /** From the left of the line, in pixels. */
+  x: number;
+  /** How many steps it lights there. */
+  lit: number;
+  /** The name of the last of them. */
+  after: string;
+}
+
 /** The lamp on the tray line: the picture is shown as treated up to it. Dragged, or moved by arrow keys. */
 export function Lamp({
-  x,
   stops,
-  at,
-  names,
+  lit,
   onMove,
 }: {
-  x: number;
-  stops: number[];
-  at: number;
-  names: string[];
-  onMove: (at: number) => void;
+  /** From left to right; the first lights nothing. */
+  stops: readonly LampStop[];
+  lit: number;
+  onMove: (lit: number) => void;
 }) {
   const handle = useRef<HTMLDivElement>(null);
-  const last = names.length;
+  const last = stops.length - 1;
+  const at = Math.max(
+    0,
+    stops.findLastIndex(s => s.lit <= lit),
+  );
 
   const from = useRef(0);
-  const moveTo = (next: number) => onMove(Math.min(last, Math.max(0, next)));
+  const moveTo = (next: number) => onMove(stops[Math.min(last, Math.max(0, next))].lit);
   const moveProps = useMovable({
     box: () => ({ width: 1, height: 1 }),
     near: 1,
     far: 1,
-    begin: () => (from.current = stops[at]),
+    begin: () => (from.current = stops[at].x),
     move: (right, _down, byKey) => {
       if (byKey) {
         moveTo(at + right);
@@ -59,10 +70,10 @@ export function Lamp({
       }
       const here = from.current + right;
       let nearest = 0;
-      stops.forEach((stop, i) => {
-        if (Math.abs(stop - here) < Math.abs(stops[nearest] - here)) nearest = i;
+      stops.forEach(({ x }, i) => {
+        if (Math.abs(x - here) < Math.abs(stops[nearest].x - here)) nearest = i;
       });
-      if (nearest !== at) onMove(nearest);
+      if (nearest !== at) moveTo(nearest);
     },
   });
   const onKey = (event: KeyboardEvent) => {
@@ -82,8 +93,8 @@ export function Lamp({
       aria-valuemin={0}
       aria-valuemax={last}
       aria-valuenow={at}
-      aria-valuetext={at === 0 ? 'Bare' : `After ${names[at - 1]}`}
-      style={{ left: x }}
+      aria-valuetext={at === 0 ? 'Bare' : `After ${stops[at].after}`}
+      style={{ left: stops[at].x }}
       {...mergeProps(moveProps, { onKeyDown: onKey, onPointerDown: () => handle.current?.focus() })}
     >
       <svg width="40" height="100" viewBox="0 0 40 100" aria-hidden="true">

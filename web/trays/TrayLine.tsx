@@ -7,6 +7,8 @@ import { isKey } from '../app/keys';
 import { wordFor } from '../app/words';
 import { WHOLE_STRENGTH } from '../controls/step-settings';
 import type { PictureInfo } from '../engine/tiles';
+import { shownOf } from '../../core/treatment/alternatives';
+import { traysOf } from '../../core/treatment/trays';
 import { looksTheSame } from '../../core/treatment/same';
 import { groupOf, runsOf } from '../../core/treatment/groups';
 import type { CopySteps, Edits } from '../takes/useEdits';
@@ -69,6 +71,7 @@ function StageGroup({
 export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
   const { picture, treatment, chosen, lamp, edits, onChoose, picked, onPick } = props;
   const { steps } = treatment;
+  const trays = useMemo(() => traysOf(steps), [steps]);
   /** Groups that are folded, by their ids. */
   const [folded, setFolded] = useState<ReadonlySet<string>>(new Set());
   const fold = (group: string, away: boolean) =>
@@ -86,7 +89,8 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
     return kept.current;
   }, [treatment, steps]);
 
-  const { stops, lampX, layout } = useLampStops(run, steps, lamp, folded);
+  const { stops, layout } = useLampStops(run, trays, folded);
+  const lampX = stops.findLast(s => s.lit <= lamp)?.x ?? 20;
 
   useLayoutEffect(() => {
     if (!chosen) return;
@@ -98,7 +102,7 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
   /** The tray to be focused again when the line has been laid anew. */
   const toFocus = useRef<string | null>(null);
   const find = (id: string) =>
-    run.current?.querySelector<HTMLElement>(`[data-tray="${window.CSS.escape(id)}"]`);
+    run.current?.querySelector<HTMLElement>(`[data-holds~="${window.CSS.escape(id)}"]`);
   const focusTray = (id: string) => {
     find(id)?.focus();
     toFocus.current = id;
@@ -108,15 +112,16 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
     toFocus.current = null;
   }, [layout]);
 
-  /** Takes the range from the chosen tray, or from its far end, to this one. */
+  /** Takes the range from the chosen tray, or from its far end, to this one: with all that lies in them. */
   const pickTo = (id: string) => {
-    const at = (of: string | null | undefined) => steps.findIndex(s => s.id === of);
+    const at = (of: string | null) => trays.findIndex(tray => tray.some(s => s.id === of));
     const [from, to] = [at(chosen), at(id)].sort((a, b) => a - b);
-    onPick(from < 0 ? [id] : steps.slice(from, to + 1).map(s => s.id));
+    const range = trays.slice(from, to + 1).flat();
+    onPick(from < 0 || from === to ? [id] : range.map(s => s.id));
   };
 
   const onKey = (event: KeyboardEvent, step: Step) => {
-    const i = steps.indexOf(step);
+    const i = trays.findIndex(tray => tray.includes(step));
     /** The range, where this one is of it. */
     const inHand = picked.includes(step.id) && picked.length > 1 ? picked : [step.id];
     const by = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0;
@@ -124,7 +129,8 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
       edits.nudge(step.id, by as -1 | 1);
       focusTray(step.id);
     } else if (by) {
-      const next = steps[i + by];
+      const tray = trays[i + by];
+      const next = tray && shownOf(tray);
       if (next && event.shiftKey) {
         pickTo(next.id);
         find(next.id)?.focus();
@@ -133,10 +139,11 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
         find(next.id)?.focus();
       }
     } else if (isKey('removeTray', event)) {
-      const rest = steps.filter(s => !inHand.includes(s.id));
-      const next = rest.find(s => steps.indexOf(s) > i) ?? rest.at(-1);
+      const left = trays.map(tray => tray.filter(s => !inHand.includes(s.id)));
+      const next =
+        left.find((tray, k) => k >= i && tray.length > 0) ?? left.findLast(tray => tray.length > 0);
       edits.remove(inHand);
-      if (next) focusTray(next.id);
+      if (next) focusTray(next[0].id);
     } else if (isKey('copyTray', event)) edits.copy(inHand);
     else if (isKey('toggleTray', event)) edits.toggle(inHand);
     else if (isKey('groupTrays', event) && inHand.length > 1) edits.groupAll(inHand);
@@ -150,8 +157,9 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
     focusTray(id);
   };
   const dropBeside = (id: string, other: Step, where: Landing) => {
-    const rest = steps.filter(s => s.stage === other.stage && s.id !== id);
-    const place = rest.indexOf(other) + (where === 'after' ? 1 : 0);
+    const rest = trays.filter(tray => tray[0].stage === other.stage && !tray.some(s => s.id === id));
+    const at = rest.findIndex(tray => tray.includes(other)) + (where === 'after' ? 1 : 0);
+    const place = rest.slice(0, at).flat().length;
     const placed = placeStep(edits.now(), id, other.stage, place);
     const order = (of: Treatment) => of.steps.map(s => `${s.id} ${s.stage}`).join();
     if (order(placed) !== order(edits.now())) edits.place(placed, id);
@@ -159,7 +167,7 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
   };
 
   const idsOf = (group: string) => steps.filter(s => s.group === group).map(s => s.id);
-  const tabbable = chosen && steps.some(s => s.id === chosen) ? chosen : steps[0]?.id;
+  const tabbable = chosen && steps.some(s => s.id === chosen) ? chosen : trays[0] && shownOf(trays[0]).id;
   return (
     <Line
       aria-label="Treatment, in working order"
@@ -173,23 +181,28 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
             return (
               <StageGroup key={stage} stage={stage} onDrop={id => dropInStage(id, stage)}>
                 {runsOf(inStage).map(run => {
-                  const trays = run.steps.map(step => (
-                    <TrayOf
-                      key={step.id}
-                      step={step}
-                      picture={picture}
-                      upTo={upTo[steps.indexOf(step)]}
-                      held={step.look !== undefined && props.shared.includes(step.look.id)}
-                      chosen={step.id === chosen}
-                      later={steps.indexOf(step) >= lamp}
-                      tabbable={step.id === tabbable}
-                      picked={picked.length > 1 && picked.includes(step.id)}
-                      onChoose={range => (range ? pickTo(step.id) : onChoose(step.id))}
-                      onKey={event => onKey(event, step)}
-                      onDrop={(id, where) => dropBeside(id, step, where)}
-                    />
-                  ));
-                  if (run.group === null) return trays;
+                  const inRun = traysOf(run.steps).map(tray => {
+                    const step = shownOf(tray);
+                    return (
+                      <TrayOf
+                        key={step.alternative?.tray ?? step.id}
+                        step={step}
+                        tray={tray}
+                        onNext={() => edits.alternate(tray[(tray.indexOf(step) + 1) % tray.length].id)}
+                        picture={picture}
+                        upTo={upTo[steps.indexOf(step)]}
+                        held={step.look !== undefined && props.shared.includes(step.look.id)}
+                        chosen={step.id === chosen}
+                        later={steps.indexOf(tray.at(-1)!) >= lamp}
+                        tabbable={step.id === tabbable}
+                        picked={picked.length > 1 && picked.includes(step.id)}
+                        onChoose={range => (range ? pickTo(step.id) : onChoose(step.id))}
+                        onKey={event => onKey(event, step)}
+                        onDrop={(id, where) => dropBeside(id, step, where)}
+                      />
+                    );
+                  });
+                  if (run.group === null) return inRun;
                   const last = run.steps.at(-1)!;
                   return (
                     <GroupFrame
@@ -209,7 +222,7 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
                         <SmallPicture picture={picture} treatment={upTo[steps.indexOf(last)]} {...BASIN} />
                       }
                     >
-                      {trays}
+                      {inRun}
                     </GroupFrame>
                   );
                 })}
@@ -224,13 +237,7 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
               </StageGroup>
             );
           })}
-          <Lamp
-            x={lampX}
-            stops={stops}
-            at={Math.min(lamp, steps.length)}
-            names={steps.map(s => s.name || wordFor(s.kind))}
-            onMove={props.onLamp}
-          />
+          <Lamp stops={stops} lit={lamp} onMove={props.onLamp} />
         </Run>
       </Scroll>
       {steps.length ? (

@@ -2,8 +2,9 @@ import { Link2 } from 'lucide-react';
 import { memo, useRef, type KeyboardEvent } from 'react';
 import { mergeProps } from 'react-aria';
 import type { Step, Treatment } from '../../core/treatment/schema';
-import { Focusable } from 'react-aria-components';
-import { nameOfStep } from '../takes/useEdits';
+import { Button as AriaButton, Focusable } from 'react-aria-components';
+import styled from 'styled-components';
+import { namesOfAlternatives, nameOfStep } from '../takes/step-names';
 import type { PictureInfo } from '../engine/tiles';
 import { SmallPicture } from '../print/SmallPicture';
 import { HoverCard } from '../ui/hover-card';
@@ -20,7 +21,13 @@ export interface TrayFaceProps {
 }
 
 /** What a tray shows: its step drawn from the settings, its name and strength. */
-export const TrayFace = memo(function TrayFace({ step, picture, upTo, held }: TrayFaceProps) {
+const TrayFace = memo(function TrayFace({
+  step,
+  picture,
+  upTo,
+  held,
+  name,
+}: TrayFaceProps & { name: string }) {
   return (
     <>
       <span className="dish">
@@ -29,7 +36,7 @@ export const TrayFace = memo(function TrayFace({ step, picture, upTo, held }: Tr
       <span className="name">
         <span>
           {held ? <Link2 aria-label="Held by a shared look" /> : null}
-          {nameOfStep(step)}
+          {name}
         </span>
         <span>{step.enabled ? `${Math.round(step.strength * 100)}%` : 'Off'}</span>
       </span>
@@ -37,8 +44,37 @@ export const TrayFace = memo(function TrayFace({ step, picture, upTo, held }: Tr
   );
 });
 
+/** Which of the alternatives in a tray is at work, on the rim of its dish; a press puts the next one in its place. */
+const Turn = styled(AriaButton)`
+  position: absolute;
+  right: -3px;
+  top: -7px;
+  z-index: 1;
+  min-width: 28px;
+  height: 18px;
+  padding: 0 4px;
+  border-radius: 9px;
+  border: 1px solid #6f6f6f;
+  background: var(--paper-high);
+  font-size: 11px;
+  font-weight: 600;
+  line-height: 16px;
+  font-variant-numeric: tabular-nums;
+  &[data-hovered] {
+    background: #fff;
+    border-color: var(--ink);
+  }
+`;
+
+const Place = styled.div`
+  position: relative;
+  flex: none;
+`;
+
 /** A tray that can be chosen, and dragged to another place. */
 export function TrayOf({
+  tray,
+  onNext,
   chosen,
   later,
   picked,
@@ -48,6 +84,10 @@ export function TrayOf({
   onDrop,
   ...face
 }: TrayFaceProps & {
+  /** All that lies in it. */
+  tray: readonly Step[];
+  /** Puts the next alternative to work. */
+  onNext: () => void;
   chosen: boolean;
   later: boolean;
   /** It is in the range that a copy takes. */
@@ -63,13 +103,16 @@ export function TrayOf({
   const ref = useRef<HTMLDivElement>(null);
   const { dragProps, dropProps, isDragging, landing } = useTrayDrag(step.id, ref, onDrop);
   const share = step.enabled ? `${Math.round(step.strength * 100)}%` : 'off';
-  return (
+  const name = tray.length > 1 ? namesOfAlternatives(tray)[tray.indexOf(step)] : nameOfStep(step);
+  const place = `${tray.indexOf(step) + 1} of ${tray.length}`;
+  const made = (
     <HoverCard
       placement="top"
       card={
         <>
           <SmallPicture picture={face.picture} treatment={face.upTo} width={240} height={160} />
-          {nameOfStep(step)}, {share}
+          {name}, {share}
+          {tray.length > 1 ? `, alternative ${place}. E puts the next one to work.` : ''}
         </>
       }
     >
@@ -80,6 +123,8 @@ export function TrayOf({
           ref={ref}
           {...mergeProps(dragProps, dropProps)}
           data-tray={step.id}
+          data-holds={tray.map(s => s.id).join(' ')}
+          aria-description={tray.length > 1 ? `Alternative ${place}` : undefined}
           data-later={later || undefined}
           data-picked={picked || undefined}
           data-off={!step.enabled || undefined}
@@ -103,9 +148,23 @@ export function TrayOf({
             else onKey(event);
           }}
         >
-          <TrayFace {...face} />
+          <TrayFace {...face} name={name} />
         </Tray>
       </Focusable>
     </HoverCard>
+  );
+  if (tray.length < 2) return made;
+  return (
+    <Place>
+      {made}
+      <Turn
+        excludeFromTabOrder
+        aria-label={`${name}, alternative ${place}: the next one`}
+        onPress={onNext}
+        data-turn
+      >
+        {tray.indexOf(step) + 1}/{tray.length}
+      </Turn>
+    </Place>
   );
 }

@@ -1,47 +1,50 @@
-import { useLayoutEffect, useState, type RefObject } from 'react';
+import { useLayoutEffect, useMemo, useState, type RefObject } from 'react';
+import { shownOf } from '../../core/treatment/alternatives';
 import type { Step } from '../../core/treatment/schema';
+import { nameOfStep } from '../takes/step-names';
+import type { LampStop } from './Lamp';
 
 /**
- * Where the lamp can stand on the tray line, in pixels from its left: before the first tray and after each.
+ * Where the lamp can stand on the tray line: before the first tray and after each.
  * @param folded what changes the places beside the steps themselves
  */
 export function useLampStops(
   run: RefObject<HTMLElement | null>,
-  steps: readonly Step[],
-  lamp: number,
+  trays: readonly (readonly Step[])[],
   folded: ReadonlySet<string>,
-): { stops: number[]; lampX: number; layout: string } {
-  const [lampX, setLampX] = useState(20);
-  const [stops, setStops] = useState<number[]>([]);
-  const layout = `${steps.map(s => `${s.stage} ${s.id} ${s.name} ${s.group}`).join()} ${[...folded].join()}`;
+): { stops: readonly LampStop[]; layout: string } {
+  const [places, setPlaces] = useState<readonly number[]>([]);
+  const steps = trays.flat();
+  const layout = `${steps.map(s => `${s.stage} ${s.id} ${s.name} ${s.group} ${s.alternative?.tray} ${s.alternative?.aside}`).join()} ${[...folded].join()}`;
   useLayoutEffect(() => {
     const element = run.current;
     if (!element) return;
     const measure = () => {
       const left = element.getBoundingClientRect().left;
-      const edges = steps.map(s => {
-        const tray =
-          element.querySelector(`[data-tray="${window.CSS.escape(s.id)}"]`) ??
-          element.querySelector(`[data-holds~="${window.CSS.escape(s.id)}"]`);
-        const box = tray?.getBoundingClientRect();
+      const edges = trays.map(tray => {
+        const id = window.CSS.escape(shownOf(tray).id);
+        const box = element.querySelector(`[data-holds~="${id}"]`)?.getBoundingClientRect();
         return box ? box.right - left : 0;
       });
       const start = element.querySelector('[role=group]')?.getBoundingClientRect().left ?? left;
-      const all = [
+      setPlaces([
         start - left - 10,
         ...edges.map((right, i) => {
-          const next = steps[i + 1];
-          return next && next.stage === steps[i].stage ? right + 4 : right + 48;
+          const next = trays[i + 1];
+          return next && next[0].stage === trays[i][0].stage ? right + 4 : right + 48;
         }),
-      ];
-      setStops(all);
-      setLampX(all[Math.min(lamp, steps.length)] ?? 20);
+      ]);
     };
     measure();
     const observer = new ResizeObserver(measure);
     observer.observe(element);
     return () => observer.disconnect();
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- only the steps' places matter, not their settings
-  }, [run, layout, lamp]);
-  return { stops, lampX, layout };
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- only the trays' places matter, not their settings
+  }, [run, layout]);
+  const stops = useMemo(() => {
+    let lit = 0;
+    const after = trays.map(tray => ({ lit: (lit += tray.length), after: nameOfStep(shownOf(tray)) }));
+    return [{ lit: 0, after: '' }, ...after].map((stop, i) => ({ ...stop, x: places[i] ?? 20 }));
+  }, [trays, places]);
+  return { stops, layout };
 }
