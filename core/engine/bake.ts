@@ -10,8 +10,8 @@ import { bakeRamp, DENSITIES, DRAFT_DENSITY, offEntries } from './bake-ramp';
 /** Baked tables: exact functions of a colour written into tables, fine where the function bends. */
 
 /**
- * How a run of colours is computed: by a 3D table, a 1D table over greys, a compiled kernel, or exactly. A table with holes gives no
- * number where it would be off; there pixels are computed exactly.
+ * How a run of colours is computed: by a 3D table, a 1D table over greys, a compiled kernel, exactly, or once for all that are
+ * nearly alike. A table with holes gives no number where it would be off; there pixels are computed exactly.
  */
 export type Table =
   | {
@@ -23,7 +23,8 @@ export type Table =
     }
   | { kind: 'ramp'; ramp: Ramp; holes: boolean }
   | { kind: 'compiled'; run: Laid }
-  | { kind: 'exact' };
+  | { kind: 'exact' }
+  | { kind: 'alike' };
 
 export interface Baked {
   table: Table;

@@ -48,7 +48,9 @@ export interface PlanContext {
   isAbandoned?: () => boolean;
 }
 
-/** A picture with fewer pixels than this is rendered exactly: a table would cost more than it saves. */
+/**
+ * A picture with fewer pixels than this is rendered exactly, or in a draft nearly so: a table would cost more than it saves.
+ */
 const FEWEST_PIXELS = 20_000;
 
 /** The share of a picture that a mask is expected to touch, for choosing tables. */
@@ -106,7 +108,11 @@ function bakedColours(
   occupied: Occupied | null,
 ): Baked {
   const { context, kept } = layout;
-  if (pixels < FEWEST_PIXELS) return { table: { kind: 'exact' }, fine: true };
+  if (pixels < FEWEST_PIXELS) {
+    return context.draft
+      ? { table: { kind: 'alike' }, fine: false }
+      : { table: { kind: 'exact' }, fine: true };
+  }
   return kept.of(
     JSON.stringify(['grid', channels, name]),
     context.draft ?? false,

@@ -1,3 +1,4 @@
+import { remembered, throughAlike } from '../kernels/alike';
 import { readCodes, spreadGrey, toCodes } from '../kernels/codes';
 import { readGrid, type Codes } from '../kernels/grid';
 import { gather, inCoveredRows, scatter, type Covered, type Gathered } from '../kernels/lay';
@@ -16,6 +17,7 @@ const greys = new Float32Array(CHUNK);
 const colours = new Float32Array(CHUNK * 3);
 const grounds = new Float32Array(CHUNK * 3);
 const colour = new Float64Array(3);
+const alike = remembered();
 
 /** One colour exactly. */
 function exactlyAt(pass: PointsPass, rgb: Float32Array, p: number, ground: Float32Array | null): void {
@@ -67,6 +69,8 @@ function through(pass: PointsPass, rgb: Float32Array, count: number, ground: Flo
     if (!inside || holes) beyondRamp(pass, ramp, rgb, count);
   } else if (table.kind === 'compiled') {
     table.run(rgb.subarray(0, count * 3), null, pass.strength);
+  } else if (table.kind === 'alike') {
+    throughAlike(rgb, count, alike, pass.point, p => exactlyAt(pass, rgb, p, null));
   } else {
     for (let i = 0; i < count; i++) exactlyAt(pass, rgb, i * 3, ground);
   }

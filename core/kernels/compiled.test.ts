@@ -6,6 +6,9 @@ import { readCodes, spreadGrey, toCodes, write8 } from './codes';
 import { CHUNK, forget } from './compiled';
 import { gridNodes, readGrid, type Grid } from './grid';
 import { addGrain } from './grain';
+import { gaussian, gaussianTaps } from './gaussian';
+import type { Plane } from './planes';
+import { rollingBase } from './rolling';
 import { readRamp, throughRamp, writeRamp8, type Ramp } from './ramp';
 
 /** Runs that end within a chunk, at its end, and within the next. */
@@ -47,6 +50,35 @@ const rampAt = (grey: number, k: number) => {
   const v = (n: number) => testRamp.values[n * 3 + k];
   return v(j) + (v(j + 1) - v(j)) * (at - j);
 };
+
+/** The filter of `rolling.ts` by its formula, in double precision. */
+function rolledPlainly(
+  { width, height, values }: Plane,
+  scale: number,
+  range: number,
+  rounds: number,
+): number[] {
+  const taps = gaussianTaps(scale);
+  const middle = (taps.length - 1) / 2;
+  const radius = Math.min(middle, Math.ceil(2 * scale));
+  let guide = Array.from(gaussian({ width, height, values }, scale).values);
+  for (let round = 0; round < rounds; round++) {
+    guide = guide.map((here, i) => {
+      const [x, y] = [i % width, Math.floor(i / width)];
+      let [sum, weights] = [0, 0];
+      for (let v = Math.max(0, y - radius); v <= Math.min(height - 1, y + radius); v++) {
+        for (let u = Math.max(0, x - radius); u <= Math.min(width - 1, x + radius); u++) {
+          const alike = (1 + ((guide[v * width + u] - here) / range / 2) ** 2) ** -4;
+          const weight = taps[v - y + middle] * taps[u - x + middle] * alike;
+          sum += weight * values[v * width + u];
+          weights += weight;
+        }
+      }
+      return sum / weights;
+    });
+  }
+  return guide;
+}
 
 describe('the compiled kernels', () => {
   it('are those of the sources: otherwise run npm run assemble', async () => {
@@ -240,6 +272,25 @@ describe('the compiled kernels', () => {
         addGrain(ends, ends, Float32Array.of(1, 1), 0.25);
         expect(apart(ends, i => Math.floor(i / 3))).toBeLessThan(1e-3);
       }),
+    );
+  });
+
+  it('roll as the plain sums do, at every edge', () => {
+    all(
+      fc.property(
+        fc.integer({ min: 1, max: 40 }),
+        fc.integer({ min: 1, max: 14 }),
+        seeds,
+        (width, height, seed) => {
+          const scale = 0.6 + (seed % 7) / 2;
+          const values = numbers(width * height, seed);
+          const plane = { width, height, values };
+          const rolled = rollingBase(plane, scale, 0.09, 3);
+          const plain = rolledPlainly(plane, scale, 0.09, 3);
+          expect(apart(rolled.values, i => plain[i])).toBeLessThan(2e-5);
+          expect(plane.values).toEqual(numbers(width * height, seed));
+        },
+      ),
     );
   });
 });

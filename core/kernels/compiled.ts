@@ -36,6 +36,7 @@ interface Kernels {
   readRamp: Kernel;
   throughRamp: Asks;
   writeRamp8: Kernel;
+  rollRound: Kernel;
   dim: Kernel;
   lumas: Kernel;
   blurLine: Kernel;

@@ -63,8 +63,16 @@ export interface Bath {
   contrast: number;
 }
 
-/** The light of a toned grey of density D, as factors of its untoned light in red, green and blue. */
-function tonedAt(D: number, baths: readonly Bath[], out: Float64Array): void {
+/** Newton's method is done when it moves by less, and in so many rounds at most. */
+const STILL = 1e-13;
+const MOST_ROUNDS = 8;
+
+/**
+ * The light of a toned grey of density D, as factors of its untoned light in red, green and blue.
+ * @param near a scale to begin from: that of a density nearby, or 1
+ * @returns the scale of its density
+ */
+function tonedAt(D: number, baths: readonly Bath[], near: number, out: Float64Array): number {
   const density = [0, 0, 0];
   let left = 1;
   let deeper = 1;
@@ -78,8 +86,8 @@ function tonedAt(D: number, baths: readonly Bath[], out: Float64Array): void {
   for (let i = 0; i < 3; i++) density[i] += left;
   // The scale at which the toned grey has the luminance of the silver: Newton's method on its logarithm.
   const target = 10 ** (-D * deeper);
-  let scale = deeper;
-  for (let n = 0; n < 6; n++) {
+  let scale = near;
+  for (let n = 0; n < MOST_ROUNDS; n++) {
     let sum = 0;
     let slope = 0;
     for (let i = 0; i < 3; i++) {
@@ -88,9 +96,12 @@ function tonedAt(D: number, baths: readonly Bath[], out: Float64Array): void {
       slope -= part * D * density[i] * Math.LN10;
     }
     if (slope === 0) break;
-    scale += (sum * Math.log(target / sum)) / slope;
+    const move = (sum * Math.log(target / sum)) / slope;
+    scale += move;
+    if (Math.abs(move) < STILL) break;
   }
   for (let i = 0; i < 3; i++) out[i] = 10 ** (D - D * scale * density[i]);
+  return scale;
 }
 
 /** How long a bath lasts that is newly set out. */
@@ -121,6 +132,29 @@ export const nextBath = (baths: readonly Bath[]): Bath =>
 
 /** Entries of the table of factors over density. */
 const ENTRIES = 1024;
+
+/** Tables of rows of baths that were asked for last, the newest at the end: the same row is planned again and again. */
+const known = new Map<string, Float64Array>();
+const MOST_KNOWN = 24;
+
+/** The factors of a row of baths in red, green and blue, from no density to that of the paper's black. */
+function factorsOf(row: readonly Bath[]): Float64Array {
+  const name = JSON.stringify(row);
+  let factors = known.get(name);
+  if (!factors) {
+    factors = new Float64Array((ENTRIES + 1) * 3);
+    const toned = new Float64Array(3);
+    let scale = 1;
+    for (let i = 0; i <= ENTRIES; i++) {
+      scale = tonedAt((i / ENTRIES) * PAPER_BLACK, row, scale, toned);
+      factors.set(toned, i * 3);
+    }
+  }
+  known.delete(name);
+  known.set(name, factors);
+  if (known.size > MOST_KNOWN) known.delete(known.keys().next().value!);
+  return factors;
+}
 
 /**
  * Toning baths in order, on densities: D = −log10 of the light, against a paper black of 2.2. Each bath turns
@@ -153,12 +187,7 @@ export const baths = defineStep({
     const blank = paper.every(v => v === 1);
     const working = s.baths.filter(b => b.time > 0);
     if (working.length === 0 && blank) return () => undefined;
-    const factors = new Float64Array((ENTRIES + 1) * 3);
-    const toned = new Float64Array(3);
-    for (let i = 0; i <= ENTRIES; i++) {
-      tonedAt((i / ENTRIES) * PAPER_BLACK, working, toned);
-      factors.set(toned, i * 3);
-    }
+    const factors = factorsOf(working);
     const perDensity = ENTRIES / PAPER_BLACK;
     return c => {
       const r = Math.max(0, toLinear(c[0]));

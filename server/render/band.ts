@@ -111,7 +111,7 @@ export function bakeTables({ bake }: Bake): KeptTable[] {
   fresh(hear(bake.told), contextFor(bake));
   return fresh.tables().map(([key, baked]) => {
     const { table } = baked;
-    if (table.kind === 'exact' || table.kind === 'compiled') return [key, baked];
+    if (table.kind !== 'grid' && table.kind !== 'ramp') return [key, baked];
     const of = table.kind === 'grid' ? table.grid : table.ramp;
     if (!(of.values.buffer instanceof SharedArrayBuffer)) {
       const values = new Float32Array(new SharedArrayBuffer(of.values.byteLength));

@@ -48,27 +48,31 @@ interface SmallJob {
   failed: (error: unknown) => void;
 }
 const smallJobs: SmallJob[] = [];
-/** Workers that make a small picture just now. */
-const atSmall = new Set<LivingEngine>();
+/** How many small pictures each worker is making just now. */
+const atSmall = new Map<LivingEngine, number>();
+/** One that is made, and the next: whoever is done does not wait until this thread has heard of it. */
+const MOST_AT_SMALL = 2;
 /** Views whose large picture is being drawn. */
 let drawing = 0;
 
 /** Gives small pictures that wait to whoever is free: to the worker for them, and to those of the large picture while it rests. */
 function giveSmall(): void {
-  const free = [small, ...(drawing === 0 ? large : [])].filter(w => w !== undefined && !atSmall.has(w));
-  for (const worker of free) {
-    let job = smallJobs.shift();
-    while (job?.signal.aborted) job = smallJobs.shift();
-    if (!job || !worker) return;
-    atSmall.add(worker);
-    const { of, done, failed } = job;
-    worker.engine
-      .picture(...of)
-      .then(done, failed)
-      .finally(() => {
-        atSmall.delete(worker);
-        giveSmall();
-      });
+  const makers = [small, ...(drawing === 0 ? large : [])].filter(w => w !== undefined);
+  for (let had = 0; had < MOST_AT_SMALL; had++) {
+    for (const worker of makers.filter(w => (atSmall.get(w) ?? 0) === had)) {
+      let job = smallJobs.shift();
+      while (job?.signal.aborted) job = smallJobs.shift();
+      if (!job) return;
+      atSmall.set(worker, had + 1);
+      const { of, done, failed } = job;
+      worker.engine
+        .picture(...of)
+        .then(done, failed)
+        .finally(() => {
+          atSmall.set(worker, atSmall.get(worker)! - 1);
+          giveSmall();
+        });
+    }
   }
 }
 

@@ -2,6 +2,7 @@ import { useEffect, useRef } from 'react';
 import type { Treatment } from '../../core/treatment/schema';
 import { useAway } from '../app/away';
 import { smallPicture } from '../engine/client';
+import { drawSoon } from './draw-soon';
 import type { PictureInfo } from '../engine/tiles';
 
 /** How long the treatment must rest before a small picture is made anew. */
@@ -33,15 +34,17 @@ export function SmallPicture({
       const ratio = Math.min(2, window.devicePixelRatio || 1);
       const info = { id, width, height, grey };
       const bitmap = await smallPicture(info, treatment, wide * ratio, high * ratio, abort.signal, shared);
-      const target = canvas.current;
-      if (!abort.signal.aborted && target) {
-        target.width = wide * ratio;
-        target.height = high * ratio;
-        target.getContext('2d')?.drawImage(bitmap, 0, 0, target.width, target.height);
-        filled.current = true;
-        target.dataset.drawn = '';
-      }
-      bitmap.close();
+      drawSoon(() => {
+        const target = canvas.current;
+        if (!abort.signal.aborted && target) {
+          target.width = wide * ratio;
+          target.height = high * ratio;
+          target.getContext('2d')?.drawImage(bitmap, 0, 0, target.width, target.height);
+          filled.current = true;
+          target.dataset.drawn = '';
+        }
+        bitmap.close();
+      });
     };
     const timer = setTimeout(() => void fill().catch(() => undefined), filled.current ? REST_MS : 0);
     return () => {

@@ -10,4 +10,5 @@ export { mark16, mark8 } from './mark';
 export { boxMean, colourLines } from './mean';
 export { mixColour } from './mix';
 export { readRamp, throughRamp, writeRamp8 } from './ramp';
+export { rollRound } from './roll';
 export { dim } from './shade';
