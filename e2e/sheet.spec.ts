@@ -56,7 +56,15 @@ test('ranges are taken with Shift, taken out and put back', async ({ page, app }
   await page.getByRole('row', { name: 'Print b' }).click();
   await page.getByRole('row', { name: 'Print d' }).click({ modifiers: ['Shift'] });
   await expect(page.getByText('3 selected')).toBeVisible();
-  await page.getByRole('button', { name: 'More for the selected' }).click();
+  // A right click opens what may be done: with all that are selected, or with that print alone.
+  await page.getByRole('row', { name: 'Print a' }).click({ button: 'right' });
+  await expect(page.getByRole('menuitem', { name: 'Make it the cover' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.getByText('1 selected')).toBeVisible();
+  await page.getByRole('row', { name: 'Print b' }).click();
+  await page.getByRole('row', { name: 'Print d' }).click({ modifiers: ['Shift'] });
+  await page.getByRole('row', { name: 'Print c' }).click({ button: 'right' });
+  await expect(page.getByText('3 selected')).toBeVisible();
   await page.getByRole('menuitem', { name: 'Put aside' }).click();
   await expect.poll(() => order(page)).toBe('ae');
   await page.getByRole('button', { name: 'Undo', exact: true }).click();
@@ -121,8 +129,13 @@ test('files laid down on the shelf begin a series; a series leaves the shelf and
   await expect(page.getByRole('article', { name: 'Laid down here' })).toHaveCount(0);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('article', { name: 'Laid down here' })).toBeVisible();
-  // By keys as well, and done again.
-  await page.getByRole('button', { name: 'More for Laid down here' }).click();
+  // What was brought back so is taken off again by the key.
+  await page.keyboard.press('Control+Shift+z');
+  await expect(page.getByRole('article', { name: 'Laid down here' })).toHaveCount(0);
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('article', { name: 'Laid down here' })).toBeVisible();
+  // By keys as well, and done again; a right click opens the same menu.
+  await page.getByRole('article', { name: 'Laid down here' }).click({ button: 'right' });
   await page.getByRole('menuitem', { name: 'Take off the shelf' }).click();
   for (const [keys, count] of [
     ['Control+z', 1],

@@ -115,17 +115,6 @@ export const useChangeSeries = () =>
     call(series.changeSeries, { params: { id }, body: change }),
   );
 
-export const useRestoreSeries = () =>
-  useChange((id: string) => call(series.restoreSeries, { params: { id } }));
-
-export const useRemoveSeries = () => {
-  const restore = useRestoreSeries();
-  return useChange(async ({ id, title }: { id: string; title: string }) => {
-    await call(series.removeSeries, { params: { id } });
-    tell({ text: `${title} is off the shelf.`, undo: () => restore.mutate(id) });
-  });
-};
-
 export function useOrderSeries(id: string) {
   const client = useQueryClient();
   return useMutation({

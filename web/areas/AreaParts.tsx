@@ -5,6 +5,7 @@ import { kindOfPart, type MaskPart } from '../../core/masks/parts';
 import type { Treatment } from '../../core/treatment/schema';
 import { countOf, wordFor } from '../app/words';
 import { LinkButton } from '../ui/buttons';
+import { calledPart, nameOfMeasure } from '../controls/area-settings';
 import { FieldControls } from '../controls/FieldControls';
 import { inPixels, units } from '../controls/units';
 import type { Measure } from '../../core/settings/handles';
@@ -53,12 +54,15 @@ function nameOfPart(part: MaskPart, treatment: Treatment): string {
 /** A number of where a part lies. */
 function MeasureControl<S>({
   measure,
+  called,
   longEdge,
   changed,
   onPreview,
   onCommit,
 }: {
   measure: Measure<S>;
+  /** What the controls of its part are called after. */
+  called: string;
   longEdge: number;
   changed: (settings: S) => Treatment;
   onPreview: (treatment: Treatment) => void;
@@ -68,7 +72,7 @@ function MeasureControl<S>({
   return (
     <Slider
       label={name}
-      name={`Area ${name.toLowerCase()}`}
+      name={nameOfMeasure(called, measure)}
       value={value}
       min={min}
       max={max}
@@ -129,6 +133,7 @@ export function AreaParts({
               <MeasureControl
                 key={measure.name}
                 measure={measure}
+                called={calledPart(area, index)}
                 longEdge={Math.max(picture.width, picture.height)}
                 changed={settings =>
                   changePart(treatment, area.id, index, { ...part, ...settings } as MaskPart)
@@ -140,7 +145,7 @@ export function AreaParts({
           <FieldControls
             fields={kindOfPart(part).fields}
             values={{ ...part }}
-            called="Area"
+            called={calledPart(area, index)}
             within={part.kind}
             set={setterOf(part, index)}
           />

@@ -21,7 +21,7 @@ import { tell } from '../app/notices';
 import { IconButton, LinkButton } from '../ui/buttons';
 import { NameField } from '../ui/inplace';
 import { Menu } from '../ui/overlays';
-import { areaNumbers } from '../controls/step-settings';
+import { areaNumbers } from '../controls/area-settings';
 import { inPixels, units } from '../controls/units';
 import { Slider } from '../ui/slider';
 import { save } from '../ui/save';

@@ -188,7 +188,7 @@ export function Workplace({
       return made;
     };
   }, [chosen, held, litOf, lookedAt]);
-  const strip = useTestStrip(calm, chosen, commit, side.what === 'step');
+  const strip = useTestStrip(picture, calm, chosen, commit, side.what === 'step');
   const isStrip = strip.cells.length > 0;
   const stripTool = useStripTool(strip);
   const region = useRegion();

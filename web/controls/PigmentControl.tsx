@@ -7,6 +7,7 @@ import { ColourPicker } from '../ui/colour';
 import { Slider } from '../ui/slider';
 import { PickOnPicture } from './PickOnPicture';
 import { PigmentBox } from './PigmentBox';
+import { LEAST_VIVID, vividField, VIVIDNESS } from './step-settings';
 import { StopsControl } from './StopsControl';
 
 const Frame = styled.div`
@@ -65,14 +66,16 @@ function Vividness({
     onChange(made, what);
   };
   const standard = vividnessOf(base);
-  if (standard < 0.01) return null;
+  const { min, max } = vividField;
+  if (standard < LEAST_VIVID) return null;
   return (
     <Slider
-      label="Vividness"
+      label={VIVIDNESS}
       name="From transparent to vivid"
-      value={Math.min(1, Math.max(0.02, ours ? from.asked : vividnessOf(pigment)))}
-      min={0.02}
-      max={1}
+      control={VIVIDNESS}
+      value={Math.min(max, Math.max(min, ours ? from.asked : vividnessOf(pigment)))}
+      min={min}
+      max={max}
       step={0.01}
       standard={standard}
       shownTimes={100}

@@ -1,73 +1,28 @@
 import { mixNames } from '../../core/colour/mixes';
 import type { ChoiceField, Fields, NumberField } from '../../core/settings/fields';
 import { stepKind } from '../../core/steps';
+import type { Pigment } from '../../core/colour/pigments';
+import { atVividness, vividnessOf } from '../../core/colour/vividness';
 import { toners, type Bath } from '../../core/steps/baths';
-import { areaOf, changeArea } from '../../core/treatment/areas';
 import { changeSetting, changeStep } from '../../core/treatment/edit';
 import { groupOf, strengthenGroup } from '../../core/treatment/groups';
 import type { Step, Treatment } from '../../core/treatment/schema';
 import { wordFor, wordWithin } from '../app/words';
 import { nameOfStep } from '../takes/step-names';
+import { areaSettings, type Size } from './area-settings';
+import { number, share, type Setting } from './setting';
 import { nameOfSetting } from './setting-name';
-import { writtenAs } from './units';
 
 /** The numbers and choices of a step, each under the name of its control: what a test strip tries, and the history tells of. */
-
-interface Named<V> {
-  /** As its control is called. */
-  name: string;
-  value: V;
-  /** The treatment with another value. */
-  apply: (treatment: Treatment, value: V) => Treatment;
-  /** A value in words. */
-  written: (value: V) => string;
-  /** What the change is called in the history. */
-  label: string;
-}
-
-export interface NumberSetting extends Named<number> {
-  type: 'number';
-  field: NumberField;
-}
-
-export interface ChoiceSetting extends Named<string> {
-  type: 'choice';
-  options: readonly string[];
-}
-
-export type Setting = NumberSetting | ChoiceSetting;
-
-const share: NumberField = { type: 'number', min: 0, max: 1, default: 1, unit: 'fraction' };
-
-const number = (
-  field: NumberField,
-  of: Omit<NumberSetting, 'type' | 'field' | 'written'>,
-): NumberSetting => ({
-  ...of,
-  type: 'number',
-  field,
-  written: value => writtenAs(field, value),
-});
 
 /** The control of the strength of all steps together. */
 export const WHOLE_STRENGTH = 'Strength of the whole treatment';
 
-/** The numbers of an area, in the order of their controls. */
-export const areaNumbers = [
-  {
-    key: 'feather',
-    label: 'Feather',
-    name: 'Area feather',
-    field: { ...share, unit: 'length', max: 0.05, default: 0 },
-  },
-  {
-    key: 'grow',
-    label: 'Grow',
-    name: 'Area grow',
-    field: { ...share, unit: 'length', min: -0.02, max: 0.02, default: 0 },
-  },
-  { key: 'refine', label: 'To edges', name: 'Area to edges', field: { ...share, default: 0 } },
-] as const;
+/** The control of how vivid a pigment is, which its colours tell. */
+export const VIVIDNESS = 'Vividness';
+export const vividField: NumberField = { ...share, min: 0.02 };
+/** A pigment below it has no hue to be vivid in. */
+export const LEAST_VIVID = 0.01;
 
 /** The words of a bath's settings, as its controls have them. */
 const bathWords: Record<string, string> = { start: 'starts in' };
@@ -118,6 +73,14 @@ function settingsOf(step: Step, fields: Fields, values: Values, path: readonly s
             );
           }),
         );
+      case 'pigment': {
+        const pigment = values[key] as Pigment;
+        const value = vividnessOf(pigment);
+        if (value < LEAST_VIVID) return [];
+        const apply = (treatment: Treatment, asked: number) => set(treatment, atVividness(pigment, asked));
+        const vivid = number(vividField, { name: VIVIDNESS, label: `${called} vividness`, value, apply });
+        return [{ ...vivid, derived: true }];
+      }
       default:
         return [];
     }
@@ -159,22 +122,11 @@ function listed(
   );
 }
 
-/** The numbers of the area that a step lies on; parts of it have their own. */
-function areaSettings(treatment: Treatment, step: Step): Setting[] {
-  const area = areaOf(treatment, step.mask);
-  if (!area) return [];
-  return areaNumbers.map(({ key, name, field }) =>
-    number(field, {
-      name,
-      label: name,
-      value: area[key],
-      apply: (of, value) => changeArea(of, area.id, { [key]: value }),
-    }),
-  );
-}
-
-/** All numbers and choices of a step of a treatment that its panel shows now, and the strength of the whole. */
-export function settingsOfStep(treatment: Treatment, step: Step): Setting[] {
+/**
+ * All numbers and choices of a step of a treatment that its panel shows now, and the strength of the whole.
+ * @param picture the photograph, where what is measured on it counts as well
+ */
+export function settingsOfStep(treatment: Treatment, step: Step, picture: Size | null = null): Setting[] {
   const called = nameOfStep(step);
   const group = groupOf(treatment, step.group);
   const kind = stepKind(step.kind);
@@ -196,7 +148,7 @@ export function settingsOfStep(treatment: Treatment, step: Step): Setting[] {
         ]
       : []),
     ...(kind ? settingsOf(step, kind.fields, { ...step.settings }, []) : []),
-    ...areaSettings(treatment, step),
+    ...areaSettings(treatment, step, picture),
     {
       type: 'choice',
       name: 'Mix',

@@ -1,4 +1,4 @@
-import { useMemo } from 'react';
+import { useMemo, type MouseEvent } from 'react';
 import {
   Button as AriaButton,
   Checkbox,
@@ -161,12 +161,12 @@ function PrintOf({
   const take = currentTake(p);
   return (
     <Print id={p.id} textValue={p.title}>
-      <div className="picture">
+      <div className="picture" data-print-of={p.id}>
         <span className="sheet" style={{ ['--shape' as string]: shapeOf(p) }}>
           <TakePicture take={take} edge={edge} draggable={false} />
         </span>
       </div>
-      <PrintLabel className="label" title={p.caption || undefined}>
+      <PrintLabel className="label" data-print-of={p.id} title={p.caption || undefined}>
         <b>
           <i>{number}</i>
           {p.title}
@@ -204,6 +204,8 @@ export interface ContactProps {
   selection: Selection;
   onSelect: (selection: Selection) => void;
   onOpen: (id: string) => void;
+  /** What is done with a print is asked for, by a right click or a long press. */
+  onMenu: (id: string) => void;
   onOrder: (ids: string[]) => void;
 }
 
@@ -242,22 +244,30 @@ export function Contact(props: ContactProps) {
     },
   });
 
+  const openMenu = (event: MouseEvent) => {
+    const print = event.target instanceof Element && event.target.closest<HTMLElement>('[data-print-of]');
+    if (!print) return;
+    event.preventDefault();
+    props.onMenu(print.dataset.printOf!);
+  };
   return (
-    <Virtualizer layout={GridLayout} layoutOptions={layout}>
-      <Grid
-        aria-label="Photographs"
-        layout="grid"
-        selectionMode="multiple"
-        selectionBehavior="replace"
-        selectedKeys={props.selection}
-        onSelectionChange={props.onSelect}
-        onAction={id => props.onOpen(String(id))}
-        dragAndDropHooks={dragAndDropHooks}
-        dependencies={[size, mayMove]}
-        items={entries}
-      >
-        {entry => <PrintOf {...entry} edge={edge} mayMove={mayMove} />}
-      </Grid>
-    </Virtualizer>
+    <div style={{ display: 'contents' }} onContextMenu={openMenu}>
+      <Virtualizer layout={GridLayout} layoutOptions={layout}>
+        <Grid
+          aria-label="Photographs"
+          layout="grid"
+          selectionMode="multiple"
+          selectionBehavior="replace"
+          selectedKeys={props.selection}
+          onSelectionChange={props.onSelect}
+          onAction={id => props.onOpen(String(id))}
+          dragAndDropHooks={dragAndDropHooks}
+          dependencies={[size, mayMove]}
+          items={entries}
+        >
+          {entry => <PrintOf {...entry} edge={edge} mayMove={mayMove} />}
+        </Grid>
+      </Virtualizer>
+    </div>
   );
 }

@@ -21,8 +21,8 @@ import { Contact, sizes, type ThumbSize } from './Contact';
 import { BatchBar } from './BatchBar';
 import { EvennessStrip } from './EvennessStrip';
 import { LayOnMany, type Doing } from './LayOnMany';
-import { SheetActs } from './SheetActs';
-import { useDeeds, useLine } from './deeds';
+import { MORE_FOR_SELECTED, SheetActs } from './SheetActs';
+import { useDeeds, useLine } from '../app/deeds';
 import {
   filters,
   filterWords,
@@ -127,6 +127,12 @@ function SheetOf({ series }: { series: Series }) {
     setSelection(new Set());
     deeds.putAside(selected);
   };
+  /** Opens what may be done with a print: with all that are selected, where it is one of them. */
+  const openMenu = (id: string) => {
+    if (selection !== 'all' && !selection.has(id)) setSelection(new Set([id]));
+    // The button is there once something is selected.
+    setTimeout(() => document.querySelector<HTMLElement>(`[aria-label="${MORE_FOR_SELECTED}"]`)?.click());
+  };
   useKeys({
     putAside: () => (selected.length ? putAside() : false),
     undo: () => (past.length ? deeds.undo() : false),
@@ -208,6 +214,7 @@ function SheetOf({ series }: { series: Series }) {
           size={size}
           selection={selection}
           onSelect={setSelection}
+          onMenu={openMenu}
           onOpen={id => void navigate(`/photographs/${id}`)}
           onOrder={deeds.order}
         />

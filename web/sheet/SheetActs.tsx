@@ -21,6 +21,9 @@ const Acts = styled.footer`
   }
 `;
 
+/** The menu of what is done with the selected prints. */
+export const MORE_FOR_SELECTED = 'More for the selected';
+
 /** What is done with the prints: with those that are chosen, or with all that are shown. */
 export function SheetActs({
   hung,
@@ -60,9 +63,9 @@ export function SheetActs({
           <LinkButton onPress={() => onSelect([])}>Select none</LinkButton>
           <Push />
           <Menu
-            label="More for the selected"
+            label={MORE_FOR_SELECTED}
             trigger={
-              <IconButton aria-label="More for the selected">
+              <IconButton aria-label={MORE_FOR_SELECTED}>
                 <Ellipsis aria-hidden="true" />
               </IconButton>
             }

@@ -6,9 +6,9 @@ import { bringBackMany, changeSeries, putAsideMany, type Series } from '../../co
 import { createTake, removeTake, restoreTake } from '../../contract/takes';
 import type { Treatment } from '../../core/treatment/schema';
 import { call, currentTake } from '../app/api';
+import { toldOf, useDeeds, type Deed } from '../app/deeds';
 import { tell } from '../app/notices';
 import { keys, useOrderSeries } from '../app/queries';
-import { useDeeds, type Deed } from './deeds';
 
 type SeriesChange = Partial<Pick<Series, 'title' | 'caption' | 'coverId'>>;
 type PhotographChange = Partial<Pick<Photograph, 'title' | 'caption'>>;
@@ -42,10 +42,7 @@ export function useSheetDeeds(series: Series): SheetDeeds {
     const { id } = series;
     const params = { id };
     const deeds = useDeeds.getState();
-    const told = (done: Promise<void>) =>
-      done
-        .catch((error: Error) => tell({ text: error.message, tone: 'problem' }))
-        .finally(() => client.invalidateQueries());
+    const told = toldOf(client);
     const perform = (deed: Omit<Deed, 'id'>): string => {
       const made = { id: crypto.randomUUID(), ...deed };
       void told(deeds.perform(id, made));

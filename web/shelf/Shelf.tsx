@@ -1,14 +1,16 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { ChevronRight, Ellipsis } from 'lucide-react';
-import { useCallback, useRef, useState } from 'react';
+import { useCallback, useState } from 'react';
 import { KeysHelp } from '../ui/keys-help';
 import { Button as AriaButton, Input, Label, TextField } from 'react-aria-components';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
-import type { SeriesSummary } from '../../contract/series';
-import { messageOf } from '../app/api';
+import { removeSeries, restoreSeries, type SeriesSummary } from '../../contract/series';
+import { call, messageOf } from '../app/api';
 import { useKeys } from '../app/useKeys';
-import { healthQuery, useCreateSeries, useRemoveSeries, useRestoreSeries, useShelf } from '../app/queries';
+import { toldOf, useDeeds, useLine } from '../app/deeds';
+import { tell } from '../app/notices';
+import { healthQuery, useCreateSeries, useShelf } from '../app/queries';
 import { countOf, whenInWords } from '../app/words';
 import { bringIn } from '../import/imports';
 import { chooseFiles, FileDrop } from '../import/FileDrop';
@@ -194,32 +196,30 @@ function SeriesMore({ series, onTakeOff }: { series: SeriesSummary; onTakeOff: (
   );
 }
 
-/** What was taken off the shelf in this visit: undo brings the last back, redo takes it off again. */
-function useTakenOff(takeOff: (series: { id: string; title: string }) => void) {
-  const restore = useRestoreSeries();
-  const line = useRef<{ past: { id: string; title: string }[]; future: { id: string; title: string }[] }>({
-    past: [],
-    future: [],
-  });
+const SHELF = 'the shelf';
+
+/** Takes series off the shelf; undo brings the last back, or the one that was just told of, redo takes it off again. */
+function useTakeOff() {
+  const client = useQueryClient();
+  const { past, future } = useLine(SHELF);
+  const deeds = useDeeds.getState();
+  const told = toldOf(client);
   useKeys({
-    undo: () => {
-      const last = line.current.past.pop();
-      if (!last) return false;
-      line.current.future.push(last);
-      restore.mutate(last.id);
-    },
-    redo: () => {
-      const next = line.current.future.pop();
-      if (!next) return false;
-      line.current.past.push(next);
-      takeOff(next);
-    },
+    undo: () => (past.length ? void told(deeds.undo(SHELF)) : false),
+    redo: () => (future.length ? void told(deeds.redo(SHELF)) : false),
   });
-  return {
-    did: (series: { id: string; title: string }) => {
-      line.current.past.push(series);
-      line.current.future = [];
-    },
+  return ({ id, title }: SeriesSummary) => {
+    const params = { id };
+    const deed = {
+      id: crypto.randomUUID(),
+      label: `Take ${title} off the shelf`,
+      redo: async () => {
+        await call(removeSeries, { params });
+        tell({ text: `${title} is off the shelf.`, undo: () => void told(deeds.undoOne(SHELF, deed.id)) });
+      },
+      undo: () => call(restoreSeries, { params }),
+    };
+    void told(deeds.perform(SHELF, deed));
   };
 }
 
@@ -234,7 +234,7 @@ export function Shelf() {
   const shelf = useShelf();
   const health = useQuery(healthQuery);
   const create = useCreateSeries();
-  const remove = useRemoveSeries();
+  const takeOff = useTakeOff();
   const client = useQueryClient();
   const navigate = useNavigate();
   const [beginning, setBeginning] = useState(false);
@@ -254,18 +254,12 @@ export function Shelf() {
   );
   const layDown = useCallback((files: File[]) => files.length && begin('New series', files), [begin]);
 
-  const deeds = useTakenOff(remove.mutate);
-
   if (shelf.isError) return <Wait problem={messageOf(shelf.error)} />;
   if (!shelf.data) return <Wait />;
   const isLong = shelf.data.length > MANY;
   const looksFor = isLong ? wanted.trim() : '';
   const found = shelf.data.filter(s => isFound(looksFor, `${s.title} ${s.caption}`));
   const [first, ...others] = found;
-  const takeOff =
-    ({ id, title: called }: SeriesSummary) =>
-    () =>
-      remove.mutate({ id, title: called }, { onSuccess: () => deeds.did({ id, title: called }) });
 
   return (
     <>
@@ -284,13 +278,13 @@ export function Shelf() {
       <Room>
         <div>
           {first ? (
-            <article aria-label={first.title}>
+            <article aria-label={first.title} data-context>
               <Stack series={first} large />
               <First>
                 <h2>
                   <Link to={`/series/${first.id}`}>{first.title}</Link>
                 </h2>
-                <SeriesMore series={first} onTakeOff={takeOff(first)} />
+                <SeriesMore series={first} onTakeOff={() => takeOff(first)} />
                 {first.caption ? <p>{first.caption}</p> : null}
                 <dl>
                   <dt>Photographs</dt>
@@ -322,13 +316,13 @@ export function Shelf() {
         </div>
         <Others>
           {others.map(s => (
-            <article key={s.id} aria-label={s.title}>
+            <article key={s.id} aria-label={s.title} data-context>
               <Stack series={s} />
               <Small>
                 <h2>
                   <Link to={`/series/${s.id}`}>{s.title}</Link>
                 </h2>
-                <SeriesMore series={s} onTakeOff={takeOff(s)} />
+                <SeriesMore series={s} onTakeOff={() => takeOff(s)} />
                 <p>
                   {countOf(s.photographs, 'photograph')}, {whenInWords(s.touchedAt)}
                 </p>

@@ -1,5 +1,6 @@
 import type { Treatment } from '../../core/treatment/schema';
-import { settingsOfStep, type Setting } from '../controls/step-settings';
+import type { Setting } from '../controls/setting';
+import { settingsOfStep } from '../controls/step-settings';
 
 /** What a change of the history did, in words: `Split tone highlights hue 42° → 38°`. */
 
@@ -14,7 +15,7 @@ function changed(before: Treatment, after: Treatment): { from: Setting; to: Sett
     const known = new Map(settingsOfStep(before, old).map(s => [s.name, s]));
     return settingsOfStep(after, step).flatMap(to => {
       const from = known.get(to.name);
-      return from && from.value !== to.value ? [{ from, to }] : [];
+      return from && from.value !== to.value && !to.derived ? [{ from, to }] : [];
     });
   });
 }

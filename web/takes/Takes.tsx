@@ -227,6 +227,8 @@ export const Takes = memo(function Takes({
           >
             <Choice
               aria-current={t.id === current ? 'true' : undefined}
+              // The menu of the row is that of the take that is worked on.
+              data-context={t.id === current ? undefined : ''}
               aria-label={`Take ${t.letter}${t.name ? `, ${t.name}` : ''}`}
               onPress={() => onChoose(t.id)}
               onHoverStart={() => point(t.id)}

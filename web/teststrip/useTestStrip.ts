@@ -1,7 +1,9 @@
 import { useCallback, useMemo, useState } from 'react';
 import type { Treatment } from '../../core/treatment/schema';
 import { useKeys } from '../app/useKeys';
-import { settingsOfStep, type Setting } from '../controls/step-settings';
+import type { Size } from '../controls/area-settings';
+import type { Setting } from '../controls/setting';
+import { settingsOfStep } from '../controls/step-settings';
 import { firstRange, rowsOf, valuesOf } from './ranges';
 
 /** A setting that is tried, and between what. */
@@ -80,6 +82,7 @@ export function controlInHand(): string | null {
  * @param treatment the newest one at rest
  */
 export function useTestStrip(
+  picture: Size,
   treatment: Treatment,
   stepId: string | null,
   commit: (treatment: Treatment, label: string) => void,
@@ -90,14 +93,14 @@ export function useTestStrip(
   const step = treatment.steps.find(s => s.id === stepId);
   const axes = useMemo((): readonly Axis[] => {
     if (!tried || !step || tried.step !== step.id) return [];
-    const all = settingsOfStep(treatment, step);
+    const all = settingsOfStep(treatment, step, picture);
     const found = tried.axes.flatMap(chosen => {
       const setting = all.find(({ name }) => name === chosen.name);
       return setting ? [{ setting, chosen }] : [];
     });
     const isGrid = found.length > 1;
     return found.map(({ setting, chosen }, i) => axisOf(setting, chosen, isGrid ? GRID[i] : COUNT));
-  }, [treatment, step, tried]);
+  }, [treatment, step, tried, picture]);
   const { cells, columns, rows } = useMemo(() => {
     if (axes.length === 0) return { cells: [], columns: 0, rows: 0 };
     const [first, second] = axes;
@@ -147,7 +150,7 @@ export function useTestStrip(
     [commit],
   );
   const names = useCallback(
-    () => (step ? settingsOfStep(treatment, step).map(({ name }) => name) : []),
+    () => (step ? settingsOfStep(treatment, step, picture).map(({ name }) => name) : []),
     [treatment, step],
   );
   useKeys(
