@@ -165,3 +165,37 @@ test('numbers of an area and the strength of the whole hang as well', async ({ p
   await page.keyboard.press('Enter');
   await expect(page.getByRole('textbox', { name: /^Strength of the whole treatment/ })).toHaveValue('40');
 });
+
+test('a finger takes the band that it presses, whatever was pointed at before; parts of an area hang as well', async ({
+  page,
+  app,
+}) => {
+  const oval = { kind: 'oval', centre: [0.5, 0.5], radii: [0.3, 0.3], feather: 0.5 };
+  await openBench(page, app, [{ ...light, mask: 'm' }], undefined, [{ id: 'm', parts: [oval] }]);
+  await page.locator('[data-tray]').first().click();
+  await page.getByRole('slider', { name: 'Exposure' }).focus();
+  await page.keyboard.press('t');
+  await hung(page);
+  const bands = await strip(page).getByRole('option').allTextContents();
+  // The mouse rests on the first; the finger presses the last without having moved there.
+  const first = await pointAt(page, 0.05, 0.5);
+  await page.mouse.move(first.x, first.y);
+  const last = await pointAt(page, 0.95, 0.5);
+  const finger = await page.context().newCDPSession(page);
+  const touchPoints = [{ ...last, id: 0 }];
+  await finger.send('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints });
+  await finger.send('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] });
+  await expect(strip(page)).toHaveCount(0);
+  const taken = bands.at(-1)!.replace(' EV', '');
+  await expect(page.getByRole('textbox', { name: 'Exposure, number' })).toHaveValue(taken);
+
+  // The softness of the oval, by the sign in the head.
+  await page.getByRole('button', { name: 'Test strip', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Area softness', exact: true }).click();
+  await hung(page);
+  await strip(page).focus();
+  await page.keyboard.press('ArrowRight');
+  const chosen = await strip(page).locator('[data-pointed]').textContent();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: `Undo: Area softness ${chosen}` })).toBeEnabled();
+});

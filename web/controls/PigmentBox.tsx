@@ -14,7 +14,7 @@ import { useKeys } from '../app/useKeys';
 import { learnPigments } from '../takes/pigment-names';
 
 const Frame = styled.section`
-  padding: 4px 16px 10px;
+  padding: 0 16px 8px;
   .head {
     display: flex;
     align-items: center;
@@ -31,7 +31,7 @@ const Frame = styled.section`
     grid-template-columns: repeat(auto-fill, minmax(76px, 1fr));
     gap: 6px 5px;
     padding: 6px;
-    max-height: 128px;
+    max-height: 118px;
     overflow: auto;
     scrollbar-width: thin;
     background: linear-gradient(#c9c9c9, #d6d6d6);

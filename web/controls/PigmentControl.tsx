@@ -11,20 +11,20 @@ import { LEAST_VIVID, vividField, VIVIDNESS } from './step-settings';
 import { StopsControl } from './StopsControl';
 
 const Frame = styled.div`
-  padding: 10px 16px;
+  padding: 8px 16px 0;
   border-top: 1px solid var(--rule);
   .flat {
     display: flex;
     justify-content: space-between;
     align-items: center;
-    height: 36px;
-    padding-top: 6px;
+    height: 34px;
+    padding-top: 4px;
     color: var(--ink-2);
   }
 `;
 
 const Vivid = styled.div`
-  padding: 2px 16px 4px;
+  padding: 0 16px 2px;
   .ends {
     display: grid;
     grid-template-columns: 1fr auto 1fr;
