@@ -173,7 +173,7 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
       aria-label="Treatment, in working order"
       style={{ '--lamp-x': `${lampX}px` } as React.CSSProperties}
     >
-      <Scroll>
+      <Scroll data-scroll>
         <Run ref={run}>
           <Rail />
           {stages.map(stage => {
