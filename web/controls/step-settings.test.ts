@@ -66,9 +66,12 @@ describe('the numbers and choices of a step', () => {
     const across = all.find(s => s.name === 'Area part 2 across')!;
     expect(across.value).toBe(0.2);
     const wider = across.type === 'number' ? across.apply(treatment, 0.5) : treatment;
-    expect(wider.masks[0].parts).toEqual(
-      treatment.masks[0].parts.with(1, { ...treatment.masks[0].parts[1], radii: [0.25, 0.1] } as never),
+    expect(
+      wider.masks[0].parts.map((part, i) => ({ ...part, ...(i === 1 && { radii: [0.2, 0.1] }) })),
+    ).toEqual(
+      treatment.masks[0].parts.map((part, i) => ({ ...part, ...(i === 1 && { radii: [0.2, 0.1] }) })),
     );
+    expect(wider.masks[0].parts[1]).toMatchObject({ radii: [0.25, 0.1] });
     for (const setting of all.filter(s => s.type === 'number' && s.name.startsWith('Area'))) {
       const value = other(setting);
       // eslint-disable-next-line no-restricted-syntax -- the value is one of this setting

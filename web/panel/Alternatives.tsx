@@ -1,8 +1,8 @@
 import { Plus } from 'lucide-react';
-import { useCallback, useMemo } from 'react';
+import { useCallback, useEffect, useMemo, useRef } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
-import { showAlternative, trayWith } from '../../core/treatment/alternatives';
+import { showAlternative, shownOf, trayWith } from '../../core/treatment/alternatives';
 import type { Treatment } from '../../core/treatment/schema';
 import { useTrying } from '../print/useTrying';
 import { namesOfAlternatives } from '../takes/step-names';
@@ -13,7 +13,12 @@ const Row = styled.div`
   flex-wrap: wrap;
   align-items: center;
   gap: 5px;
-  padding: 2px 0 5px;
+  padding: 2px 3px 5px;
+  margin: 0 -3px;
+  /* Three rows; more of them are scrolled, so that the settings keep their room. */
+  max-height: 92px;
+  overflow: hidden auto;
+  scrollbar-width: thin;
 `;
 
 const Chip = styled(AriaButton)`
@@ -84,9 +89,14 @@ export function Alternatives({
     [treatment, tray],
   );
   const { point } = useTrying(triedOf, onTry);
+  const shown = shownOf(tray)?.id;
+  const row = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    row.current?.querySelector('[aria-pressed=true]')?.scrollIntoView({ block: 'nearest' });
+  }, [shown]);
   if (tray.length < 2) return null;
   return (
-    <Row role="group" aria-label="Alternatives in this tray">
+    <Row ref={row} role="group" aria-label="Alternatives in this tray">
       {tray.map((step, i) => (
         <Chip
           key={step.id}

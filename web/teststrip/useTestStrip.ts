@@ -151,7 +151,7 @@ export function useTestStrip(
   );
   const names = useCallback(
     () => (step ? settingsOfStep(treatment, step, picture).map(({ name }) => name) : []),
-    [treatment, step],
+    [treatment, step, picture],
   );
   useKeys(
     {

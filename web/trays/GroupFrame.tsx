@@ -4,6 +4,7 @@ import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
 import type { GroupActions } from '../takes/useEdits';
 import type { Run } from '../../core/treatment/groups';
+import { traysOf } from '../../core/treatment/trays';
 import type { StepGroup } from '../../core/treatment/schema';
 import { Menu } from '../ui/overlays';
 import { NameField } from '../ui/inplace';
@@ -116,13 +117,10 @@ export function GroupFrame({
   const part = strength < 1 ? `${Math.round(strength * 100)}%` : null;
   const on = run.steps.some(s => s.enabled);
   const [{ id }] = run.steps;
+  const trays = traysOf(run.steps).length;
+  const count = `${trays} ${trays === 1 ? 'step' : 'steps'}`;
   return (
-    <Frame
-      data-context
-      data-first={first || undefined}
-      role="group"
-      aria-label={`${name}, ${run.steps.length} steps`}
-    >
+    <Frame data-context data-first={first || undefined} role="group" aria-label={`${name}, ${count}`}>
       <div className="title">
         <Sign
           aria-label={folded ? `Unfold ${name}` : `Fold ${name}`}
@@ -142,7 +140,7 @@ export function GroupFrame({
             }}
           />
         ) : (
-          <b onDoubleClick={() => setNaming(true)}>
+          <b title={name} onDoubleClick={() => setNaming(true)}>
             {name}
             {part ? ` ${part}` : ''}
           </b>
@@ -188,7 +186,7 @@ export function GroupFrame({
           <span className="dish">{face}</span>
           <span className="name">
             <span>{name}</span>
-            <span>{on ? (part ?? `${run.steps.length} steps`) : 'Off'}</span>
+            <span>{on ? (part ?? count) : 'Off'}</span>
           </span>
         </Stack>
       ) : (
