@@ -52,6 +52,18 @@ test('two conversions over one light lie in one tray, and one key switches them'
   await page.getByRole('heading', { name: 'Mono', level: 2 }).hover();
   await expect.poll(async () => differs(await pictureOn(page), plain)).toBeLessThan(1);
 
+  // By keys alone: a chip that is pressed keeps the focus, and so does a control that both have.
+  const average = chips(page).getByRole('button', { name: 'Average' });
+  await average.focus();
+  await page.keyboard.press('Enter');
+  await expect(average).toHaveAttribute('aria-pressed', 'true');
+  await expect(average).toBeFocused();
+  const strength = page.getByRole('slider', { name: 'Strength', exact: true });
+  await strength.focus();
+  await page.keyboard.press('e');
+  await expect(chips(page).getByRole('button', { name: 'Luminance' })).toHaveAttribute('aria-pressed', 'true');
+  await expect(strength).toBeFocused();
+
   // Undone, the panel is that of the one at work; it is as it was after a reload.
   await page.keyboard.press('Control+z');
   await expect(chips(page).getByRole('button', { name: 'Average' })).toHaveAttribute('aria-pressed', 'true');

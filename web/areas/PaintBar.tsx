@@ -4,7 +4,7 @@ import { ToggleButton } from 'react-aria-components';
 import styled from 'styled-components';
 import type { AreaShown } from '../../core/treatment/areas';
 import { ColourPicker } from '../ui/colour';
-import { Slider } from '../ui/slider';
+import { SHARE_OF_ALL, Slider } from '../ui/slider';
 import { RADIUS, toolNames, type AreaTool, type Painting } from './usePainting';
 
 const Bar = styled.div`
@@ -147,11 +147,8 @@ export const PaintBar = memo(function PaintBar({ painting }: { painting: Paintin
               label="Size"
               name="Brush size"
               value={Math.min(1, Math.max(0, size))}
-              min={0}
-              max={1}
-              step={0.01}
+              {...SHARE_OF_ALL}
               standard={0.65}
-              shownTimes={100}
               onChange={v => setBrush({ radius: RADIUS.least * (RADIUS.most / RADIUS.least) ** v })}
               onChangeEnd={() => undefined}
             />
@@ -159,11 +156,8 @@ export const PaintBar = memo(function PaintBar({ painting }: { painting: Paintin
               label="Hard"
               name="Brush hardness"
               value={brush.hardness}
-              min={0}
-              max={1}
-              step={0.01}
+              {...SHARE_OF_ALL}
               standard={0.5}
-              shownTimes={100}
               onChange={hardness => setBrush({ hardness })}
               onChangeEnd={() => undefined}
             />
@@ -171,11 +165,8 @@ export const PaintBar = memo(function PaintBar({ painting }: { painting: Paintin
               label="Flow"
               name="Brush flow"
               value={brush.flow}
+              {...SHARE_OF_ALL}
               min={0.01}
-              max={1}
-              step={0.01}
-              standard={1}
-              shownTimes={100}
               onChange={flow => setBrush({ flow })}
               onChangeEnd={() => undefined}
             />

@@ -52,6 +52,7 @@ import type { Tried } from '../takes/tried';
 import { StatesBoard, type MomentAction } from '../states/StatesBoard';
 import { STEP, type Side } from './side';
 import { StepBoard } from '../boards/StepBoard';
+import { useKeptFocus } from './useKeptFocus';
 import { nameOfStep } from '../takes/step-names';
 import { settingOf, type Edits, type StepAction } from '../takes/useEdits';
 import { PictureView, type Other } from '../print/PictureView';
@@ -264,6 +265,8 @@ export function Workplace({
     toFocus.current = false;
     panel.current?.querySelector<HTMLElement>('h2')?.focus();
   }, [side, panelId, chosen]);
+  const isAway = panelId !== chosen && side.what === 'step';
+  useKeptFocus(panel, isAway);
   const setPainting = painting.set;
   const { now } = edits;
   const spare = useCallback(() => {
@@ -386,7 +389,7 @@ export function Workplace({
       <Panel
         // What is pressed or typed belongs to the chosen step, never to the one before it.
         ref={panel}
-        inert={panelId !== chosen && side.what === 'step'}
+        inert={isAway}
         aria-label={
           side.what === 'step' ? (panelStep ? nameOfStep(panelStep) : 'No step chosen') : sideNames[side.what]
         }

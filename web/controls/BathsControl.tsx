@@ -16,7 +16,7 @@ import { toHex } from '../../core/colour/srgb';
 import { wordFor } from '../app/words';
 import { Button, IconButton } from '../ui/buttons';
 import { Picker } from '../ui/overlays';
-import { Slider } from '../ui/slider';
+import { AMOUNT, SHARE_OF_ALL, Slider } from '../ui/slider';
 import { SmallPicture } from '../print/SmallPicture';
 import { useTools } from './tools';
 
@@ -171,11 +171,8 @@ export function BathsControl({
               label="Time"
               name={`${name} time`}
               value={bath.time}
-              min={0}
-              max={1}
-              step={0.01}
+              {...SHARE_OF_ALL}
               standard={0.5}
-              shownTimes={100}
               onChange={time => onChange(change(i, { time }))}
               onChangeEnd={time => onChange(change(i, { time }), `${name.toLowerCase()} time`)}
             />
@@ -197,11 +194,7 @@ export function BathsControl({
               label="Contrast"
               name={`${name} contrast`}
               value={bath.contrast}
-              min={-1}
-              max={1}
-              step={0.01}
-              standard={0}
-              shownTimes={100}
+              {...AMOUNT}
               onChange={contrast => onChange(change(i, { contrast }))}
               onChangeEnd={contrast => onChange(change(i, { contrast }), `${name.toLowerCase()} contrast`)}
             />

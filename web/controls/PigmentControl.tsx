@@ -4,7 +4,7 @@ import { atVividness, vividnessOf } from '../../core/colour/vividness';
 import type { NamedPigment, Pigment } from '../../core/colour/pigments';
 import { Segments } from '../ui/buttons';
 import { ColourPicker } from '../ui/colour';
-import { Slider } from '../ui/slider';
+import { AMOUNT, Slider } from '../ui/slider';
 import { PickOnPicture } from './PickOnPicture';
 import { PigmentBox } from './PigmentBox';
 import { LEAST_VIVID, vividField, VIVIDNESS } from './step-settings';
@@ -162,11 +162,7 @@ export function PigmentControl({
           name="Depth, from body colour to dye"
           control="Depth"
           value={depth}
-          min={-1}
-          max={1}
-          step={0.01}
-          standard={0}
-          shownTimes={100}
+          {...AMOUNT}
           onChange={v => onDepth(v)}
           onChangeEnd={v => onDepth(v, 'depth')}
         />

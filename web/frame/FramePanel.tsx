@@ -6,7 +6,7 @@ import { mirrored, turned } from '../../core/frame/turn';
 import type { PictureInfo } from '../engine/tiles';
 import { Button, LinkButton } from '../ui/buttons';
 import { Picker } from '../ui/overlays';
-import { Slider } from '../ui/slider';
+import { AMOUNT, Slider } from '../ui/slider';
 import type { Framing } from './useFraming';
 
 const Head = styled.div`
@@ -172,11 +172,7 @@ export function FramePanel({ framing, picture }: { framing: Framing; picture: Pi
             key={which}
             label={which === 'vertical' ? 'Verticals' : 'Horizontals'}
             value={frame.keystone[which]}
-            min={-1}
-            max={1}
-            step={0.01}
-            standard={0}
-            shownTimes={100}
+            {...AMOUNT}
             onChange={v => framing.change({ keystone: { ...frame.keystone, [which]: v } })}
             onChangeEnd={v =>
               framing.change({ keystone: { ...frame.keystone, [which]: v } }, 'converging lines')

@@ -12,7 +12,7 @@ import { BoardHead } from '../ui/board-head';
 import { IconButton } from '../ui/buttons';
 import { Menu } from '../ui/overlays';
 import { Find } from '../ui/find';
-import { Slider } from '../ui/slider';
+import { SHARE_OF_ALL, Slider } from '../ui/slider';
 import { madeOf, SHARED, stepsOf, type ListedLook } from './look-groups';
 import { useLookList } from './useLookList';
 import { HowLaid } from './HowLaid';
@@ -191,11 +191,7 @@ export function LooksBoard({
           label="Strength"
           name="Strength of the look"
           value={strength}
-          min={0}
-          max={1}
-          step={0.01}
-          standard={1}
-          shownTimes={100}
+          {...SHARE_OF_ALL}
           onChange={setStrength}
           onChangeEnd={setStrength}
         />

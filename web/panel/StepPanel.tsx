@@ -6,7 +6,7 @@ import { changeStep } from '../../core/treatment/edit';
 import { groupOf, neighbourBefore, strengthenGroup } from '../../core/treatment/groups';
 import type { Step, Treatment } from '../../core/treatment/schema';
 import type { PictureInfo } from '../engine/tiles';
-import { Slider } from '../ui/slider';
+import { SHARE_OF_ALL, Slider } from '../ui/slider';
 import { AreaSection } from '../areas/AreaSection';
 import type { PickColour } from '../print/usePicking';
 import { AdviceFoot } from './AdviceFoot';
@@ -162,11 +162,7 @@ export function StepPanel({
         <Slider
           label="Strength"
           value={step.strength}
-          min={0}
-          max={1}
-          step={0.01}
-          standard={1}
-          shownTimes={100}
+          {...SHARE_OF_ALL}
           onChange={strength => onGlide(change({ strength }))}
           onChangeEnd={strength => onCommit(change({ strength }), `${name} strength`)}
         />
@@ -175,11 +171,7 @@ export function StepPanel({
             label="Group"
             name={`Strength of ${group.name}`}
             value={group.strength}
-            min={0}
-            max={1}
-            step={0.01}
-            standard={1}
-            shownTimes={100}
+            {...SHARE_OF_ALL}
             onChange={strength => onGlide(strengthenGroup(now(), step.id, strength))}
             onChangeEnd={strength =>
               onCommit(strengthenGroup(now(), step.id, strength), `${group.name} strength`)

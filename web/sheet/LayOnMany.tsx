@@ -14,7 +14,7 @@ import { HowLaid } from '../laying/HowLaid';
 import { useLookList } from '../laying/useLookList';
 import { Button, Segments } from '../ui/buttons';
 import { Dialog, DialogActions, Picker } from '../ui/overlays';
-import { Slider } from '../ui/slider';
+import { SHARE_OF_ALL, Slider } from '../ui/slider';
 import { ChooseLook } from './ChooseLook';
 
 const Choices = styled.div`
@@ -96,11 +96,7 @@ export function LayOnMany({
       label="Strength"
       name={name}
       value={strength}
-      min={0}
-      max={1}
-      step={0.01}
-      standard={1}
-      shownTimes={100}
+      {...SHARE_OF_ALL}
       onChange={setStrength}
       onChangeEnd={setStrength}
     />

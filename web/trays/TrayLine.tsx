@@ -16,7 +16,7 @@ import { GroupFrame } from './GroupFrame';
 import { SmallPicture } from '../print/SmallPicture';
 import { Lamp } from './Lamp';
 import { TrayOf } from './TrayOf';
-import { Slider } from '../ui/slider';
+import { SHARE_OF_ALL, Slider } from '../ui/slider';
 import { Add, BASIN, Group, Line, Rail, Run, Scroll, Whole } from './trays';
 import { useStageDrop, type Landing } from './useTrayDrag';
 import { useLampStops } from './useLampStops';
@@ -246,11 +246,7 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
             label="Whole"
             name={WHOLE_STRENGTH}
             value={treatment.strength}
-            min={0}
-            max={1}
-            step={0.01}
-            standard={1}
-            shownTimes={100}
+            {...SHARE_OF_ALL}
             onChange={strength => edits.glide({ ...edits.now(), strength })}
             onChangeEnd={strength => edits.commit({ ...edits.now(), strength }, 'Strength of the whole')}
           />

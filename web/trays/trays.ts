@@ -52,6 +52,10 @@ export const Run = styled.div`
   justify-content: center;
   padding: 0 20px;
   height: 100%;
+  /* Longer than what is seen: its end can be brought out from under the strength of the whole. */
+  &[data-long] {
+    padding-right: 250px;
+  }
 `;
 
 /** The rail that the lamp runs on, lit up to the lamp. */

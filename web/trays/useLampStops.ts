@@ -4,6 +4,9 @@ import type { Step } from '../../core/treatment/schema';
 import { nameOfStep } from '../takes/step-names';
 import type { LampStop } from './Lamp';
 
+/** Beside the trays: the padding of the line, and the place for one more step. */
+const AROUND = 90;
+
 /**
  * Where the lamp can stand on the tray line: before the first tray and after each.
  * @param folded what changes the places beside the steps themselves
@@ -27,6 +30,8 @@ export function useLampStops(
         return box ? box.right - left : 0;
       });
       const start = element.querySelector('[role=group]')?.getBoundingClientRect().left ?? left;
+      const seen = element.parentElement?.clientWidth ?? Infinity;
+      element.toggleAttribute('data-long', Math.max(0, ...edges) - (start - left) + AROUND > seen);
       setPlaces([
         start - left - 10,
         ...edges.map((right, i) => {

@@ -90,6 +90,11 @@ const Rod = styled(SliderThumb)`
 /** A step on the track of a ratio. */
 const RATIO_STEP = 0.005;
 
+/** A share of a whole, from none to all of it, told in hundredths; set back it is all. */
+export const SHARE_OF_ALL = { min: 0, max: 1, step: 0.01, standard: 1, shownTimes: 100 } as const;
+/** An amount to either side of nothing, told in hundredths. */
+export const AMOUNT = { min: -1, max: 1, step: 0.01, standard: 0, shownTimes: 100 } as const;
+
 export interface SliderProps {
   label: string;
   /** A fuller name for screen readers, where the label alone is not enough. */
