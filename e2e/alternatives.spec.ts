@@ -61,7 +61,10 @@ test('two conversions over one light lie in one tray, and one key switches them'
   const strength = page.getByRole('slider', { name: 'Strength', exact: true });
   await strength.focus();
   await page.keyboard.press('e');
-  await expect(chips(page).getByRole('button', { name: 'Luminance' })).toHaveAttribute('aria-pressed', 'true');
+  await expect(chips(page).getByRole('button', { name: 'Luminance' })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  );
   await expect(strength).toBeFocused();
 
   // Undone, the panel is that of the one at work; it is as it was after a reload.
