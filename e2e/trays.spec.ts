@@ -56,6 +56,14 @@ test('a range of trays is switched, doubled, grouped and removed as one', async 
   const all = await openBench(page, app, twenty.slice(0, 6));
   const order = () => page.locator('[data-tray]').evaluateAll(e => e.map(t => t.getAttribute('data-tray')));
   const trays = page.locator('[data-tray]');
+  // Enter chooses a tray and takes hold of nothing: the keys go on to its menu.
+  await trays.first().focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'More', exact: true }).focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('menuitem', { name: 'Add an alternative' })).toBeVisible();
+  await page.keyboard.press('Escape');
   await trays.nth(2).click();
   await trays.nth(4).click({ modifiers: ['Shift'] });
   await expect(page.locator('[data-picked]')).toHaveCount(3);

@@ -12,7 +12,6 @@ import {
   shownOf,
   tidyAlternatives,
   trayWith,
-  withoutAside,
 } from './alternatives';
 import { traysOf } from './trays';
 import {
@@ -24,9 +23,10 @@ import {
   placeStep,
   removeStep,
   removeSteps,
+  changeStep,
 } from './edit';
 import { groupAll, groupWithBefore, leaveGroup, switchGroup, ungroup } from './groups';
-import { layTreatment, partOf } from './laying';
+import { layTreatment, partOf, withoutAside } from './laying';
 import { asLookHas } from './looks';
 import { following } from './following';
 import { asLook, nextRevision } from './look-making';
@@ -145,6 +145,15 @@ describe('alternatives', () => {
     expect(trays(asLookHas(two))).toBe('dodge s5 tone grain');
     expect(trays(tidyAlternatives(partOf(two, ['dodge', 's5'])))).toBe('dodge s5');
     expect(withoutAside(line)).toBe(line);
+    // With the areas and the group of what was put aside alone.
+    const alone = setOutBeside(
+      changeStep(groupWithBefore(line, 'tone'), 'tone', { mask: null }),
+      usual('baths Sepia'),
+      'grey',
+    ).begun;
+    const onBoat = changeStep(alone, 'grey', { mask: 'boat' });
+    expect(withoutAside(onBoat).masks).toEqual([]);
+    expect(withoutAside(groupAll(two, ['grey', 's5']))).toMatchObject({ groups: [] });
   });
 
   it('follow a shared look where they are put aside, and which is at work stays this photograph’s own', () => {

@@ -86,12 +86,6 @@ export function layOut(treatment: Treatment, id: string): Treatment {
   return tray.length < 2 ? treatment : withEach(treatment, s => (tray.includes(s) ? alone(s) : s));
 }
 
-/** The steps that are at work, or would be if they were on: a treatment as it looks, without what was put aside. */
-export function withoutAside(treatment: Treatment): Treatment {
-  const steps = treatment.steps.filter(s => !s.alternative?.aside);
-  return steps.length === treatment.steps.length ? treatment : tidyAlternatives({ ...treatment, steps });
-}
-
 /**
  * Before steps are taken out of their trays: whoever is next to one that was at work takes its place.
  * @param ids of the steps that go

@@ -7,7 +7,7 @@ import { standingOn } from '../masks/standing';
 import type { Reference } from '../settings/fields';
 import { tidyAlternatives, traysNamed } from './alternatives';
 import { freshIds } from './fresh-ids';
-import { runsOf, strengthened } from './groups';
+import { runsOf, strengthened, tidyGroups } from './groups';
 import { MOST_MASKS, MOST_STEPS, type Step, type StepGroup, type Treatment } from './schema';
 
 /** A treatment, or some steps of it, taken from one photograph and laid on another. */
@@ -41,6 +41,15 @@ export function partOf(treatment: Treatment, ids: readonly string[]): Treatment 
       tables: Object.fromEntries(Object.entries(treatment.tables).filter(([id]) => tables.includes(id))),
     }),
   );
+}
+
+/** A treatment as it looks: without what was put aside for another step, and the areas, tables and groups of that alone. */
+export function withoutAside(treatment: Treatment): Treatment {
+  const seen = treatment.steps.filter(s => !s.alternative?.aside);
+  if (seen.length === treatment.steps.length) return treatment;
+  const { strength, frame } = treatment;
+  const ids = seen.map(s => s.id);
+  return tidyGroups({ ...partOf(treatment, ids), strength, frame });
 }
 
 /** How one treatment is laid on another. */

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { wholeFrame } from '../frame/schema';
 import { readTreatmentFile, treatmentFile } from './carrying';
-import { withoutAside } from './alternatives';
+import { withoutAside } from './laying';
 import { firstIssue, TreatmentError, type Treatment } from './schema';
 
 /** Looks: treatments that are kept under a name, whole or in part, to be laid on any photograph. */
@@ -41,11 +41,10 @@ const fileSchema = z.strictObject({
  * A treatment as a look has it: in no frame, which belongs to one photograph, following no other look, and without what was put
  * aside for another step.
  */
-export const asLookHas = (treatment: Treatment): Treatment => ({
-  ...treatment,
-  frame: wholeFrame(),
-  steps: withoutAside(treatment).steps.map(({ look: _, ...step }) => step),
-});
+export function asLookHas(treatment: Treatment): Treatment {
+  const seen = withoutAside(treatment);
+  return { ...seen, frame: wholeFrame(), steps: seen.steps.map(({ look: _, ...step }) => step) };
+}
 
 /** Reads the JSON of a file of looks. Throws a TreatmentError that names the first wrong place. */
 export function readLooks(json: unknown): Look[] {

@@ -1,7 +1,6 @@
 import { useId, useMemo, useState } from 'react';
 import styled from 'styled-components';
-import { withoutAside } from '../../core/treatment/alternatives';
-import { isOnPainted, partOf } from '../../core/treatment/laying';
+import { isOnPainted, partOf, withoutAside } from '../../core/treatment/laying';
 import { heldBy } from '../../core/treatment/shared';
 import { asLookHas, type Look } from '../../core/treatment/looks';
 import { bareTreatment, type Step, type Treatment } from '../../core/treatment/schema';

@@ -29,6 +29,8 @@ export function useTrayDrag(
   const { dragProps, isDragging } = useDrag({
     getItems: () => [{ [TRAY]: id }],
     getAllowedDropOperations: () => ['move'],
+    // By keys a tray is moved with Alt and arrows; Enter chooses it, and takes hold of nothing.
+    hasDragButton: true,
     onDragStart: () => (dragged = id),
     onDragEnd: () => (dragged = null),
   });
