@@ -114,6 +114,12 @@ describe('alternatives', () => {
     expect(left.steps.map(s => s.group)).toEqual([null, null, null, null, null]);
   });
 
+  it('are grouped with what comes after them, and with nothing before; alone they stay as they are', () => {
+    const grouped = groupAll(two, ['grey', 's5', 'tone']);
+    expect(grouped.steps.map(s => s.group)).toEqual([null, 'g1', 'g1', 'g1', null]);
+    expect(groupAll(two, ['grey', 's5'])).toBe(two);
+  });
+
   it('hand over to the next when the one at work is removed, and are none when one is left', () => {
     const three = sameBeside(two, 's5').begun;
     expect(trays(removeStep(three, 's6'))).toBe('dodge [grey* s5] tone grain');
@@ -153,7 +159,11 @@ describe('alternatives', () => {
     ).begun;
     const onBoat = changeStep(alone, 'grey', { mask: 'boat' });
     expect(withoutAside(onBoat).masks).toEqual([]);
-    expect(withoutAside(groupAll(two, ['grey', 's5']))).toMatchObject({ groups: [] });
+    const grouped = { ...two, groups: [{ id: 'g', name: 'Two', strength: 0.5 }] };
+    const inGroup = grouped.steps.map(s => (trayWith(two, 'grey').includes(s) ? { ...s, group: 'g' } : s));
+    const seen = withoutAside({ ...grouped, steps: inGroup });
+    expect(seen.groups).toEqual([]);
+    expect(seen.steps[1]).toMatchObject({ id: 's5', group: null, strength: 0.5 });
   });
 
   it('follow a shared look where they are put aside, and which is at work stays this photograph’s own', () => {

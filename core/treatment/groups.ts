@@ -96,11 +96,10 @@ export function groupWithBefore(treatment: Treatment, id: string): Treatment {
 
 /** Puts steps, and all that stand between them, into one group, with the groups that they stand in. */
 export function groupAll(treatment: Treatment, ids: readonly string[]): Treatment {
-  const { steps } = treatment;
-  const first = steps.findIndex(s => ids.includes(s.id));
-  const last = steps.findLastIndex(s => ids.includes(s.id));
-  const rest = steps.slice(first + 1, last + 1);
-  return rest.reduce((of, { id }) => groupWithBefore(of, id), treatment);
+  const trays = traysOf(treatment.steps);
+  const isMeant = (tray: readonly Step[]) => tray.some(s => ids.includes(s.id));
+  const rest = trays.slice(trays.findIndex(isMeant) + 1, trays.findLastIndex(isMeant) + 1);
+  return rest.reduce((of, [{ id }]) => groupWithBefore(of, id), treatment);
 }
 
 /**
