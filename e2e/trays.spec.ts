@@ -60,6 +60,7 @@ test('a range of trays is switched, doubled, grouped and removed as one', async 
   await trays.first().focus();
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press('Enter');
+  await expect(page.locator('aside[data-step=k1]:not([inert])')).toBeVisible();
   await page.getByRole('button', { name: 'More', exact: true }).focus();
   await page.keyboard.press('Enter');
   await expect(page.getByRole('menuitem', { name: 'Add an alternative' })).toBeVisible();

@@ -390,6 +390,7 @@ export function Workplace({
         // What is pressed or typed belongs to the chosen step, never to the one before it.
         ref={panel}
         inert={isAway}
+        data-step={side.what === 'step' ? panelStep?.id : undefined}
         aria-label={
           side.what === 'step' ? (panelStep ? nameOfStep(panelStep) : 'No step chosen') : sideNames[side.what]
         }

@@ -11,6 +11,7 @@ import { HoverCard } from '../ui/hover-card';
 import { StepFace } from './faces/StepFace';
 import { Tray } from './trays';
 import { useTrayDrag, type Landing } from './useTrayDrag';
+import { openMenuOf } from './open-menu';
 
 export interface TrayFaceProps {
   step: Step;
@@ -134,14 +135,9 @@ export function TrayOf({
           style={{ opacity: isDragging ? 0.3 : 1 }}
           onClick={event => onChoose(event.shiftKey)}
           onContextMenu={event => {
-            // The menu of a step is that of its panel.
             event.preventDefault();
             onChoose(false);
-            setTimeout(
-              () =>
-                document.querySelector<HTMLElement>('aside:not([inert]) button[aria-label="More"]')?.click(),
-              120,
-            );
+            openMenuOf(step.id);
           }}
           onKeyDown={event => {
             if (event.key === 'Enter') onChoose(event.shiftKey);
