@@ -1,4 +1,5 @@
 import { byId, type Mask } from '../masks/mask';
+import { strokesOf } from '../masks/part-strokes';
 import { standingOn } from '../masks/standing';
 import { strokeName } from '../masks/stroke-name';
 import type { Step } from '../treatment/schema';
@@ -23,7 +24,10 @@ function ownKey(mask: Mask): string {
   if (found !== undefined) return found;
   const { invert, feather, grow, refine, parts } = mask;
   // Strokes by their names: a painted area may have thousands of points.
-  const named = parts.map(p => (p.kind === 'brush' ? { ...p, strokes: p.strokes.map(strokeName) } : p));
+  const named = parts.map(part => {
+    const names = strokesOf(part).map(([setting, strokes]) => [setting, strokes.map(strokeName)]);
+    return names.length ? { ...part, ...(Object.fromEntries(names) as object) } : part;
+  });
   const key = JSON.stringify({ invert, feather, grow, refine, parts: named });
   known.set(mask, key);
   return key;

@@ -18,6 +18,8 @@ export interface Plan {
   simple: boolean;
   /** Some pass wants a look at the whole picture first. */
   surveyed: boolean;
+  /** Some mask is found in the photograph itself: the survey wants its sight. */
+  wantsSight: boolean;
   /** How many pixels around a part are needed to render it. */
   margin: (scale: Scale) => number;
 }
@@ -54,6 +56,7 @@ export function createPlanner(keep = 48): Planner {
             : p.kind === 'points' && !p.coverage && !p.reads,
         ),
       surveyed: passes.some(p => (p.kind === 'field' && p.field.survey) || p.coverage?.survey),
+      wantsSight: passes.some(p => p.coverage?.wantsSight),
       margin: scale =>
         passes.reduce((sum, p) => sum + (p.kind === 'field' ? (p.field.margin?.(scale) ?? 0) : 0), 0),
     };

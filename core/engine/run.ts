@@ -1,6 +1,7 @@
 import { readCodes } from '../kernels/codes';
 import type { Codes } from '../kernels/grid';
 import { cut, drawBack, layAlone, layNormal, layThrough, partOfCovered, type Covered } from '../kernels/lay';
+import type { Sight } from '../masks/finding/sight';
 import type { StrokeMemory } from '../masks/laid-strokes';
 import type { Region } from '../steps/define';
 import type { Geometry, Rectangle } from '../frame/geometry';
@@ -43,10 +44,16 @@ function inputOf(working: Working, onGround: boolean) {
 }
 
 /** Looks at the whole picture on behalf of one pass. */
-export function surveyFor(pass: Pass, working: Working, whole: Rectangle, geometry: Geometry): PassSurvey {
+export function surveyFor(
+  pass: Pass,
+  working: Working,
+  whole: Rectangle,
+  geometry: Geometry,
+  sight?: Sight,
+): PassSurvey {
   return {
     field: pass.kind === 'field' ? pass.field.survey?.(regionOf(working, whole, geometry)) : undefined,
-    mask: pass.coverage?.survey?.(whole, geometry, inputOf(working, pass.onGround)),
+    mask: pass.coverage?.survey?.(whole, geometry, { ...inputOf(working, pass.onGround), sight }),
   };
 }
 

@@ -1,4 +1,5 @@
 import { readCodes } from '../kernels/codes';
+import type { Sight } from '../masks/finding/sight';
 import type { Codes } from '../kernels/grid';
 import type { Geometry } from '../frame/geometry';
 import type { Plan } from './plan';
@@ -24,16 +25,19 @@ interface Known {
 /** Finds kept beside those of the last plan: of a draft and the fine picture after it, of a treatment and of what shows while a control is held. */
 const MOST_KNOWN = 4;
 
+/** Looks at the whole picture on behalf of a plan's passes; with the photograph's sight where the plan wants it. */
+export type Surveyor = (plan: Plan, sight?: Sight) => Surveys;
+
 /**
  * A surveyor of one photograph at one size and frame: keeps what it found, so that a change looks again only
  * from where it was made. A draft is content with what was found by other tables.
  * @param codes the whole framed picture at the survey's size
  */
-export function createSurveyor(codes: Codes, geometry: Geometry): (plan: Plan) => Surveys {
+export function createSurveyor(codes: Codes, geometry: Geometry): Surveyor {
   const whole = { x: 0, y: 0, width: geometry.width, height: geometry.height };
   /** Those used last at the end. */
   let known: Known[] = [];
-  return ({ passes, fine }) => {
+  return ({ passes, fine }, sight) => {
     const wants = passes.map(p => (p.kind === 'field' && p.field.survey) || p.coverage?.survey);
     const last = wants.findLastIndex(Boolean);
     const surveys: PassSurvey[] = passes.map(() => ({}));
@@ -71,7 +75,7 @@ export function createSurveyor(codes: Codes, geometry: Geometry): (plan: Plan) =
     }
     for (; i <= last; i++) {
       if (wants[i] && !found[i]) {
-        const survey = surveyFor(passes[i], working, whole, geometry);
+        const survey = surveyFor(passes[i], working, whole, geometry, sight);
         surveys[i] = survey;
         known.push({
           keys: upTo(keys, i),

@@ -56,6 +56,14 @@ interface Kernels {
   mark8: Kernel;
   halve16: Kernel;
   halve8: Kernel;
+  spreadRest: Kernel;
+  addProduct: Kernel;
+  addTo: Kernel;
+  addScaled: Kernel;
+  sumOfProducts: Asks;
+  gather: Kernel;
+  scatter: Kernel;
+  sweepWay: Kernel;
 }
 
 type Table = Float32Array | Int32Array | Float64Array | Uint8Array;

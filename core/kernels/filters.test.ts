@@ -7,7 +7,7 @@ import { reweigh } from './base-layers';
 import { calmChroma } from './calm';
 import { mixColour } from './colour-mix';
 import { gaussian, gaussianTaps } from './gaussian';
-import { colourGuided } from './guided';
+import { colourGuide, colourGuided } from './guided';
 import { halve, halveRows } from './halve';
 import { linesOf } from './lines';
 import { grainPlane } from './grain';
@@ -409,7 +409,7 @@ describe('lines through colours', () => {
         const input = planeOf(side, side);
         const [red, green, blue] = guide.map(p => p.values);
         for (let i = 0; i < side * side; i++) input.values[i] = r * red[i] + g * green[i] + b * blue[i] + d;
-        const [found] = colourGuided(guide, [input], 5, 1e-7);
+        const [found] = colourGuided(colourGuide(guide, 5), [input], 1e-7);
         expect(worst(found.a[0].values, new Float32Array(side * side).fill(r))).toBeLessThan(1e-3);
         expect(worst(found.a[2].values, new Float32Array(side * side).fill(b))).toBeLessThan(1e-3);
         expect(worst(found.d.values, new Float32Array(side * side).fill(d))).toBeLessThan(1e-3);
@@ -422,10 +422,10 @@ describe('lines through colours', () => {
       fc.property(fc.integer({ min: 4, max: 40 }), seeds, (side, seed) => {
         const guide = three(side, side, seed);
         const input = planeFrom(side, side, seed + 9);
-        const [found] = colourGuided(guide, [input], 3, 1e6);
+        const [found] = colourGuided(colourGuide(guide, 3), [input], 1e6);
         const mean = boxMean(boxMean(input, 3), 3);
         expect(worst(found.d.values, mean.values)).toBeLessThan(1e-5);
-        const [, second] = colourGuided(guide, [guide[0], input], 3, 1e6);
+        const [, second] = colourGuided(colourGuide(guide, 3), [guide[0], input], 1e6);
         expect(second.d.values).toEqual(found.d.values);
       }),
     );

@@ -56,21 +56,34 @@ export interface ColourGuided {
   d: Plane;
 }
 
+/** A guide of three channels, and what is known of it around each pixel. */
+export interface ColourGuide {
+  guide: readonly [Plane, Plane, Plane];
+  radius: number;
+  means: Plane[];
+  pairs: Plane[];
+}
+
+/** @param radius of the window, in pixels */
+export const colourGuide = (guide: readonly [Plane, Plane, Plane], radius: number): ColourGuide => ({
+  guide,
+  radius,
+  means: guide.map(g => boxMean(g, radius)),
+  pairs: PAIRS.map(([i, j]) => boxMean(product(guide[i], guide[j]), radius)),
+});
+
 /**
  * The guided filter with a colour as its guide: section 3.3 of the paper, solving a 3 by 3 system a pixel.
  * @param inputs any number of planes, each filtered by the same guide
  */
 export function colourGuided(
-  guide: readonly [Plane, Plane, Plane],
+  { guide, radius, means, pairs }: ColourGuide,
   inputs: readonly Plane[],
-  radius: number,
   epsilon: number,
 ): ColourGuided[] {
   const [{ width, height }] = guide;
   const count = width * height;
   const { kernels, workspace } = compiled();
-  const means = guide.map(g => boxMean(g, radius));
-  const pairs = PAIRS.map(([i, j]) => boxMean(product(guide[i], guide[j]), radius));
   const ofInputs = inputs.map(input => [
     boxMean(input, radius),
     ...guide.map(g => boxMean(product(g, input), radius)),

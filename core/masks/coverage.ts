@@ -1,17 +1,16 @@
 import type { Geometry, Rectangle } from '../frame/geometry';
 import { sourceOf } from '../frame/geometry';
-import { channelPlane } from '../kernels/channels';
 import { join, readLattice } from '../kernels/dabs';
-import { colourGuided, type ColourGuided } from '../kernels/guided';
-import type { Covered } from '../kernels/lay';
+import { cut, type Covered } from '../kernels/lay';
+import { fitEdges, onEdges, type Fit } from './edges';
 import { readPlane, type Plane } from '../kernels/planes';
-import type { CoverageInput } from './define';
+import { seenBy, type CoverageInput } from './define';
 import { extentOf, meeting } from './extent';
 import { byId, emptyMask, type Mask } from './mask';
-import { kindOfPart, type MaskPart } from './parts';
+import { beneathPart, kindOfPart } from './parts';
 import { placedOn } from './placed';
 import { shapedWhole } from './shaping';
-import { edgeDraw, isShaped, readsPicture } from './standing';
+import { edgeDraw, isShaped, readsPicture, standingOn, wantsSight } from './standing';
 
 /**
  * How much of each pixel a mask covers, 0..1. Strokes and shapes are functions of place, made on a lattice
@@ -24,6 +23,8 @@ export interface Coverage {
   placed: boolean;
   /** The mask reads the photograph's hues or edges. */
   needsGround: boolean;
+  /** A part of it is found in the photograph itself: `sight` must be there for its survey. */
+  wantsSight: boolean;
   /** The part of a region that it may cover, whatever the picture; null for none. */
   within: (region: Rectangle, geometry: Geometry) => Rectangle | null;
   /** A look at the whole picture, small; undefined where none is needed. */
@@ -32,9 +33,9 @@ export interface Coverage {
   of: (region: Rectangle, geometry: Geometry, input: CoverageInput, survey: unknown) => Covered | null;
 }
 
-/** Refinement: window as a fraction of the long edge, and the variance that counts as flat. */
-const REFINE_RADIUS = 0.015;
-const REFINE_EPSILON = 0.0002;
+/** What parts found in the whole picture, by mask and place in it. */
+type Finds = Readonly<Record<string, unknown>>;
+const nameOf = (mask: Mask, index: number) => `${mask.id} ${index}`;
 
 /** Parts are widened to whole squares of this side, so that an area that grows under the brush keeps its lattice. */
 const SQUARE = 128;
@@ -48,6 +49,22 @@ function outward(part: Rectangle, region: Rectangle): Rectangle {
   return { x, y, width: right - x, height: bottom - y };
 }
 
+/** What is read over a region, over a part of it. */
+function cutTo(input: CoverageInput, region: Rectangle, part: Rectangle): CoverageInput {
+  const isAll =
+    part.x === region.x &&
+    part.y === region.y &&
+    part.width === region.width &&
+    part.height === region.height;
+  // Where a mask is a function of place alone nothing is read.
+  if (isAll || input.ground.length === 0) return input;
+  return {
+    ...input,
+    beneath: cut(input.beneath, region, part, 3),
+    ground: cut(input.ground, region, part, 3),
+  };
+}
+
 /** A mask as a function of a region, its softening and refining left out where it is read from the picture. */
 function plainly(
   mask: Mask,
@@ -56,6 +73,7 @@ function plainly(
   geometry: Geometry,
   input: CoverageInput,
   bleed: number,
+  finds: Finds,
 ): Float32Array {
   const count = region.width * region.height;
   const { width, height } = region;
@@ -78,10 +96,11 @@ function plainly(
     readLattice(values, lattice, region, geometry.toPhotograph, out);
     return out;
   };
-  const covered = (part: MaskPart): Float32Array => {
-    const kind = kindOfPart(part);
-    if (kind.reads !== 'place') return kind.see(part, input, count);
-    const beneath = kind.standsOn?.(part);
+  const covered = (mask: Mask, index: number): Float32Array => {
+    const part = mask.parts[index];
+    const seen = seenBy(kindOfPart(part), part);
+    if (seen) return seen.see(part, input, count, { region, geometry, found: finds[nameOf(mask, index)] });
+    const beneath = beneathPart(part);
     if (beneath === undefined) return placed({ ...emptyMask('', ''), parts: [{ ...part, op: 'add' }] }, 0);
     let values = made.get(beneath);
     if (!values) {
@@ -99,7 +118,7 @@ function plainly(
     if (!readsPicture(each, masks)) return placed(each, bleed);
     const values = new Float32Array(count);
     if (each.parts[0]?.op === 'subtract') values.fill(1);
-    for (const part of each.parts) join(values, covered(part), part.op);
+    each.parts.forEach((part, index) => join(values, covered(each, index), part.op));
     if (each.invert) for (let i = 0; i < count; i++) values[i] = 1 - values[i];
     return values;
   };
@@ -109,7 +128,8 @@ function plainly(
 interface Surveyed {
   /** The softened and grown mask of the small picture. */
   whole?: Plane;
-  refined?: ColourGuided;
+  refined?: Fit;
+  finds: Finds;
 }
 
 /** The coverage of a mask of a treatment, its edge softened by `bleed` (a fraction of the long edge) as well. */
@@ -118,37 +138,45 @@ export function coverageOf(id: string, masks: readonly Mask[], bleed: number): C
   const reads = readsPicture(mask, masks);
   const drawn = edgeDraw(mask, masks);
   const surveyedWhole = reads && (isShaped(mask, masks) || bleed > 0);
-  const needsSurvey = surveyedWhole || drawn > 0;
+  const all = standingOn(mask, masks);
+  const finding = all.flatMap(each =>
+    each.parts.flatMap((part, index) => {
+      const find = seenBy(kindOfPart(part), part)?.find;
+      return find ? [{ name: nameOf(each, index), part, find }] : [];
+    }),
+  );
+  const needsSurvey = surveyedWhole || drawn > 0 || finding.length > 0;
   const needsGround = drawn > 0 || readsPicture(mask, masks, 'ground');
 
   const survey = (whole: Rectangle, geometry: Geometry, input: CoverageInput): Surveyed => {
     const { width, height } = whole;
-    let plane: Plane = {
-      width,
-      height,
-      values: plainly(mask, masks, whole, geometry, input, reads ? 0 : bleed),
-    };
+    const finds = Object.fromEntries(
+      finding.map(({ name, part, find }) => [name, find(part, input, whole, geometry)]),
+    );
+    if (!surveyedWhole && drawn === 0) return { finds };
+    const values = plainly(mask, masks, whole, geometry, input, reads ? 0 : bleed, finds);
+    let plane: Plane = { width, height, values };
     if (surveyedWhole) plane = shapedWhole(plane, mask, bleed, geometry.longEdge);
-    const found: Surveyed = surveyedWhole ? { whole: plane } : {};
-    if (drawn > 0) {
-      const guide = ([0, 1, 2] as const).map(k => channelPlane(input.ground, k, width, height));
-      const radius = Math.max(2, Math.round(REFINE_RADIUS * geometry.longEdge));
-      [found.refined] = colourGuided(guide as [Plane, Plane, Plane], [plane], radius, REFINE_EPSILON);
-    }
+    const found: Surveyed = surveyedWhole ? { whole: plane, finds } : { finds };
+    if (drawn > 0) found.refined = fitEdges(plane, input.ground, geometry.longEdge);
     return found;
   };
 
   // What reads the picture may cover any part of it; what is placed covers only where it lies.
+  const bounded = all.every(each => each.parts.every(part => kindOfPart(part).reads === 'place'));
   const within = (region: Rectangle, geometry: Geometry) =>
-    reads || drawn > 0 ? region : meeting(region, extentOf(mask, masks, geometry, bleed), geometry);
+    !bounded || drawn > 0 || surveyedWhole
+      ? region
+      : meeting(region, extentOf(mask, masks, geometry, bleed), geometry);
 
   return {
     placed: !reads && drawn === 0,
     within,
     needsGround,
+    wantsSight: wantsSight(mask, masks),
     survey: needsSurvey ? survey : undefined,
     of: (region, geometry, input, surveyed) => {
-      const { whole, refined } = (surveyed ?? {}) as Surveyed;
+      const { whole, refined, finds = {} } = (surveyed ?? {}) as Partial<Surveyed>;
       const met = within(region, geometry);
       if (!met) return null;
       const part = outward(met, region);
@@ -157,18 +185,10 @@ export function coverageOf(id: string, masks: readonly Mask[], bleed: number): C
       if (whole) {
         values = new Float32Array(count);
         readPlane(whole, geometry, part, values);
-      } else values = plainly(mask, masks, part, geometry, input, bleed);
+      } else values = plainly(mask, masks, part, geometry, cutTo(input, region, part), bleed, finds);
       if (refined) {
-        const [r, g, b, d] = [...refined.a, refined.d].map(plane => {
-          const read = new Float32Array(count);
-          readPlane(plane, geometry, part, read);
-          return read;
-        });
-        const { ground } = input;
-        for (let i = 0, p = 0; i < count; i++, p += 3) {
-          const q = r[i] * ground[p] + g[i] * ground[p + 1] + b[i] * ground[p + 2] + d[i];
-          values[i] += drawn * (Math.min(1, Math.max(0, q)) - values[i]);
-        }
+        const drawnTo = onEdges(refined, cutTo(input, region, part).ground, part, geometry);
+        for (let i = 0; i < count; i++) values[i] += drawn * (drawnTo[i] - values[i]);
       }
       for (let i = 0; i < count; i++) if (values[i] > 0) return { ...part, values };
       return null;

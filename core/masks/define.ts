@@ -2,6 +2,8 @@ import type { Rectangle } from '../frame/geometry';
 import type { Lattice } from '../kernels/dabs';
 import { defaultsOf, type Fields, type SettingsOf } from '../settings/fields';
 import type { Handle, Measure, Outline } from '../settings/handles';
+import type { Geometry } from '../frame/geometry';
+import type { Sight } from './finding/sight';
 import type { StrokeMemory } from './laid-strokes';
 
 /** How parts join to what stands before them in a mask. */
@@ -38,6 +40,15 @@ export interface CoverageInput {
   /** The photograph with only its Ground steps: where hues and edges are read. */
   ground: Float32Array;
   memory?: StrokeMemory;
+  /** The photograph to find things in, where an area asks for it. */
+  sight?: Sight;
+}
+
+/** The part of the framed picture that a part is seen in, and what it found in the whole. */
+export interface Seeing {
+  region: Rectangle;
+  geometry: Geometry;
+  found: unknown;
 }
 
 interface Named<K extends string, F extends Fields> {
@@ -57,6 +68,16 @@ interface Named<K extends string, F extends Fields> {
   outline?: (settings: SettingsOf<F>, photograph: Size) => Outline[];
 }
 
+/** How a part is read from the picture. */
+interface Sees<S> {
+  /** Its coverage of so many pixels, 0..1. */
+  see: (settings: S, input: CoverageInput, count: number, on: Seeing) => Float32Array;
+  /** What it finds in the whole picture, small, beforehand: plain data, handed to `see`. */
+  find?: (settings: S, input: CoverageInput, whole: Rectangle, geometry: Geometry) => unknown;
+  /** It is found in the photograph itself: `sight` is there when it is asked. */
+  wantsSight?: true;
+}
+
 /** A part that is a function of place alone. */
 export interface PlacedPart<K extends string = string, F extends Fields = Fields> extends Named<K, F> {
   reads: 'place';
@@ -64,13 +85,14 @@ export interface PlacedPart<K extends string = string, F extends Fields = Fields
   lay: (settings: SettingsOf<F>, on: Laying) => Float32Array;
   /** A box that holds all that it covers; everywhere where it is left out. */
   extent?: (settings: SettingsOf<F>, of: PhotographSize, extentOf: (id: string) => Extent) => Extent;
+  /** Where its settings ask that it keeps to what is in the picture, how it is read from there, within the same extent. */
+  keeping?: Sees<SettingsOf<F>> & { asked: (settings: SettingsOf<F>) => boolean };
 }
 
 /** A part that is read from the picture: from what lies beneath the step, or from the photograph's ground. */
-export interface SeenPart<K extends string = string, F extends Fields = Fields> extends Named<K, F> {
+export interface SeenPart<K extends string = string, F extends Fields = Fields>
+  extends Named<K, F>, Sees<SettingsOf<F>> {
   reads: 'beneath' | 'ground';
-  /** Its coverage of so many pixels, 0..1. */
-  see: (settings: SettingsOf<F>, input: CoverageInput, count: number) => Float32Array;
 }
 
 export type PartKind<K extends string = string, F extends Fields = Fields> = (
@@ -85,6 +107,16 @@ export function definePart<const K extends string, F extends Fields>(
   definition: PlacedPart<K, F> | SeenPart<K, F>,
 ): PartKind<K, F> {
   return { ...definition, defaults: defaultsOf(definition.fields) };
+}
+
+/** What a part reads as it is set. */
+export const readsOf = (kind: PartKind, settings: SettingsOf<Fields>): 'place' | 'beneath' | 'ground' =>
+  kind.reads === 'place' && kind.keeping?.asked(settings) ? 'ground' : kind.reads;
+
+/** How a part is read from the picture as it is set; null for what is a function of place alone. */
+export function seenBy(kind: PartKind, settings: SettingsOf<Fields>): Sees<SettingsOf<Fields>> | null {
+  if (kind.reads !== 'place') return kind;
+  return kind.keeping?.asked(settings) ? kind.keeping : null;
 }
 
 export const boxAround = (x: number, y: number, reach: number): Extent => ({

@@ -95,7 +95,9 @@ describe('parts', () => {
       const part = { kind: 'hues', op: 'add', centre: 0, width: 30, softness: 0.2, colour } as const;
       const kind = kindOfPart(part);
       if (kind.reads === 'place') throw new Error('hues are seen');
-      return kind.see(part, { beneath: rgb, ground: rgb }, 101);
+      const region = { x: 0, y: 0, width: 101, height: 1 };
+      const on = { region, geometry: geometryOf(region, frameSchema.parse({})), found: undefined };
+      return kind.see(part, { beneath: rgb, ground: rgb }, 101, on);
     };
     fc.assert(
       fc.property(fc.double({ min: 0.05, max: 0.28, noNaN: true }), colour => {

@@ -1,5 +1,6 @@
 import type { Stroke } from '../settings/fields';
 import type { Mask } from './mask';
+import { strokesOf } from './part-strokes';
 import { SPACING, FINEST } from './strokes';
 
 /** How much work the strokes of masks are, so that a small file cannot ask for hours of it. */
@@ -31,7 +32,7 @@ export function tooMuchPainting(masks: readonly Mask[]): string | null {
   let sum = 0;
   for (const { parts } of masks) {
     for (const part of parts) {
-      if (part.kind === 'brush') for (const stroke of part.strokes) sum += painted(stroke);
+      for (const [, strokes] of strokesOf(part)) for (const stroke of strokes) sum += painted(stroke);
     }
   }
   return sum > MOST_PAINTED ? `more painting than ${MOST_PAINTED} times the whole picture` : null;

@@ -21,9 +21,7 @@ const partSchema = z.discriminatedUnion(
     error: issue => {
       const kind = (issue.input as { kind?: unknown })?.kind;
       if (issue.code !== 'invalid_union' || typeof kind !== 'string') return undefined;
-      return kind === 'found'
-        ? 'found areas are not computed by this version'
-        : `unknown mask part ${JSON.stringify(kind)}`;
+      return `unknown mask part ${JSON.stringify(kind)}`;
     },
   },
 ) as unknown as z.ZodType<MaskPart>;

@@ -1,4 +1,5 @@
 import { byId, type Mask } from './mask';
+import { readsOf, seenBy } from './define';
 import { beneathPart, kindOfPart } from './parts';
 
 /** Masks may stand on others; what is asked of all of them is asked of each once, however often it is used. */
@@ -22,10 +23,14 @@ export function standingOn(mask: Mask, masks: readonly Mask[]): Mask[] {
 export const readsPicture = (mask: Mask, masks: readonly Mask[], what?: 'ground'): boolean =>
   standingOn(mask, masks).some(each =>
     each.parts.some(part => {
-      const { reads } = kindOfPart(part);
+      const reads = readsOf(kindOfPart(part), part);
       return what ? reads === what : reads !== 'place';
     }),
   );
+
+/** Whether a part of it, or of one that it stands on, is found in the photograph itself. */
+export const wantsSight = (mask: Mask, masks: readonly Mask[]): boolean =>
+  standingOn(mask, masks).some(each => each.parts.some(part => seenBy(kindOfPart(part), part)?.wantsSight));
 
 /** How far a mask's edge is drawn to the edges of the photograph: the most that it, or one that it stands on, asks. */
 export const edgeDraw = (mask: Mask, masks: readonly Mask[]): number =>

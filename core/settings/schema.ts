@@ -49,7 +49,7 @@ const settingsOfStroke = z.strictObject({
   hardness: unit.default(0.5),
   flow: unit.default(1),
   erase: z.boolean().default(false),
-  keepEdges: z.number().min(0).max(0, 'keeping edges is not computed by this version').default(0),
+  keepEdges: unit.default(0),
 });
 
 /** Strokes that came out of the schema: they never change, and are not read again with each change beside them. */

@@ -1,6 +1,6 @@
 import { calmChroma, calmCodes, chromaPlane } from '../kernels/calm';
 import { channelPlane } from '../kernels/channels';
-import { colourGuided, type ColourGuided } from '../kernels/guided';
+import { colourGuide, colourGuided, type ColourGuided } from '../kernels/guided';
 import { linesOf, type Lines } from '../kernels/lines';
 import { halvePlane } from '../kernels/planes';
 import type { Field } from './define';
@@ -40,7 +40,7 @@ export const calmField: Field = {
     const [r, g, b] = planes;
     const chroma = [chromaPlane(r, r, g, b), chromaPlane(b, r, g, b)];
     const radius = Math.max(LEAST_RADIUS, Math.round(RADIUS * longEdge));
-    const found = colourGuided([r, g, b], chroma, radius, EPSILON);
+    const found = colourGuided(colourGuide([r, g, b], radius), chroma, EPSILON);
     return linesOf(found.flatMap(({ a, d }: ColourGuided) => [...a, d]));
   },
   own: (region, survey, out) => calmChroma(region, survey as Lines, region.scale, out),

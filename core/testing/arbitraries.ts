@@ -78,7 +78,7 @@ export const strokeUpTo = (widest: number, mostPoints: number) =>
     hardness: unit,
     flow: fc.double({ min: 0.05, max: 1, noNaN: true }),
     erase: fc.boolean(),
-    keepEdges: fc.constant(0),
+    keepEdges: fc.oneof(fc.constant(0), unit),
   });
 
 export function settingsOf(

@@ -1,10 +1,11 @@
 import { framed } from '../frame/framing';
 import { geometryOf } from '../frame/geometry';
-import { createPlanner } from '../engine/plan';
+import { createPlanner, type Plan } from '../engine/plan';
 import { render16, withMargin } from '../engine/render';
 import type { Tile } from '../frame/framing';
 import { runPlan } from '../engine/run';
 import { createSurveyor } from '../engine/survey';
+import { sightOf, type Sight } from '../masks/finding/sight';
 import { parseTreatment, type Treatment } from '../treatment/schema';
 import type { Rectangle } from '../frame/geometry';
 
@@ -34,6 +35,10 @@ export function picture(width: number, height: number, grey = false): Tile {
   });
 }
 
+/** A photograph to find things in, where a plan wants it. */
+export const seenBy = (plan: Plan, { codes, width, height }: Tile, grey = false): Sight | undefined =>
+  plan.wantsSight ? sightOf(codes, width, height, grey) : undefined;
+
 /**
  * Renders a part of a treatment of a picture (the whole where none is given) to 16-bit codes, by the way that
  * browser, server and command line go.
@@ -47,7 +52,8 @@ export function rendered(
   const plan = createPlanner()(treatment, { grey, pixels });
   const all = { x: 0, y: 0, width: geometry.width, height: geometry.height };
   const wanted = part ?? all;
-  const surveys = createSurveyor(framed(source, geometry, all).codes, geometry)(plan);
+  const look = createSurveyor(framed(source, geometry, all).codes, geometry);
+  const surveys = look(plan, seenBy(plan, source, grey));
   const tile = framed(source, geometry, withMargin(plan, wanted, geometry));
   const codes = new Uint16Array(wanted.width * wanted.height * 3);
   render16(plan, tile, codes, { grey, geometry, surveys, part: wanted });
@@ -65,9 +71,8 @@ export function treatedNumbers(
   const all = { x: 0, y: 0, width: geometry.width, height: geometry.height };
   const { codes } = framed(source, geometry, all);
   const numbers = new Float32Array(codes.length);
-  runPlan(plan, codes, all, geometry, createSurveyor(codes, geometry)(plan), (rgb, { y }) =>
-    numbers.set(rgb, y * all.width * 3),
-  );
+  const surveys = createSurveyor(codes, geometry)(plan, seenBy(plan, source, grey));
+  runPlan(plan, codes, all, geometry, surveys, (rgb, { y }) => numbers.set(rgb, y * all.width * 3));
   return numbers;
 }
 

@@ -1,4 +1,5 @@
 import { tooMuchPainting } from '../masks/painting';
+import { strokesOf } from '../masks/part-strokes';
 import { MOST_PARTS } from '../masks/schema';
 import { tooMuchBeneath } from '../masks/standing';
 import { MOST_STROKES } from '../settings/schema';
@@ -13,7 +14,9 @@ export function noRoomFor({ steps, masks }: Treatment): string | null {
   if (masks.length > MOST_MASKS) return `more than ${MOST_MASKS} areas`;
   for (const mask of masks) {
     if (mask.parts.length > MOST_PARTS) return `an area of more than ${MOST_PARTS} parts`;
-    const full = mask.parts.some(part => part.kind === 'brush' && part.strokes.length > MOST_STROKES);
+    const full = mask.parts.some(part =>
+      strokesOf(part).some(([, strokes]) => strokes.length > MOST_STROKES),
+    );
     if (full) return `more than ${MOST_STROKES} strokes in one part of an area`;
     const problem = tooMuchBeneath(mask, masks);
     if (problem) return `an area that ${problem}`;

@@ -1,6 +1,33 @@
 import sharp from 'sharp';
 import { noise, randomFrom, roughness } from './noise';
 
+/** How far the print lies askew on the glass, in radians. */
+const TILT = 0.0055;
+
+/** The paper around the picture, in pixels. */
+const borderOf = (width: number) => Math.round(width * 0.042);
+
+/** The size of the picture on the scan, as a share of it. */
+const scaleOf = (width: number, height: number) =>
+  Math.max((width - borderOf(width) * 2.5) / width, (height - borderOf(width) * 2.5) / height);
+
+/** A place of the scan as seen from the middle of the print. */
+const askew = (x: number, y: number, width: number, height: number): [number, number] => [
+  x - width / 2 + (y - height / 2) * TILT,
+  y - height / 2 - (x - width / 2) * TILT,
+];
+
+/** A plane that lies over the picture, laid over its scan. */
+export function ontoOldPrint(plane: Float32Array, width: number, height: number): Float32Array {
+  const scale = scaleOf(width, height);
+  return plane.map((_, i) => {
+    const [px, py] = askew(i % width, Math.floor(i / width), width, height);
+    const x = Math.round(px / scale + width / 2);
+    const y = Math.round(py / scale + height / 2);
+    return x >= 0 && y >= 0 && x < width && y < height ? plane[y * width + x]! : 0;
+  });
+}
+
 /**
  * A grey scan of an old print: the picture faded and a little yellowed into grey, on its paper with an uneven edge, laid
  * slightly askew on the glass, with dust, hairs and a scratch.
@@ -12,8 +39,7 @@ export function scanOfOldPrint(
   seed: number,
 ): { codes: Uint16Array; width: number; height: number } {
   const next = randomFrom(seed);
-  const border = Math.round(width * 0.042);
-  const tilt = 0.0055;
+  const border = borderOf(width);
   const out = new Uint16Array(width * height);
   const grey = (x: number, y: number) => {
     const [cx, cy] = [
@@ -33,8 +59,7 @@ export function scanOfOldPrint(
   };
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
-      const px = x - width / 2 + (y - height / 2) * tilt;
-      const py = y - height / 2 - (x - width / 2) * tilt;
+      const [px, py] = askew(x, y, width, height);
       const [toSideX, toSideY] = [width / 2 - Math.abs(px), height / 2 - Math.abs(py)];
       const deckle = 2.2 * noise(px / 60, py / 60, 3) + 1.2 * noise(px / 9, py / 9, 5);
       const toPaper = Math.min(toSideX, toSideY) - border * 0.34 + deckle;
@@ -42,7 +67,7 @@ export function scanOfOldPrint(
       const fibre = 0.012 * roughness(x / 3.1, y / 3.1, 2) + 0.02 * noise(x / 240, y / 240, 7);
       const lid = 0.11 + 0.004 * noise(x / 2, y / 2);
       const paper = 0.86 + fibre - 0.1 * Math.exp(-Math.max(toPaper, 0) / 26);
-      const scale = Math.max((width - border * 2.5) / width, (height - border * 2.5) / height);
+      const scale = scaleOf(width, height);
       let tone = grey(px / scale + width / 2, py / scale + height / 2);
       // Faded: no deep black is left, and the edges have gone lighter than the middle.
       const faded = 0.12 + 0.06 * Math.exp(-Math.max(toPicture, 0) / 170) + 0.03 * noise(x / 400, y / 330, 1);

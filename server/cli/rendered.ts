@@ -1,5 +1,6 @@
 import { fileURLToPath } from 'node:url';
 import { surveyEdge } from '../../core/engine/survey';
+import { SIGHT_EDGE } from '../../core/masks/finding/sight';
 import { framedSize, photographEdge, sizeAt } from '../../core/frame/geometry';
 import type { Decoded, resizePixels } from '../pictures/decode';
 import type { FileSettings } from '../pictures/encode';
@@ -37,7 +38,8 @@ export async function rendered(asked: Asked): Promise<Buffer> {
     const inThreads: typeof resizePixels = (of, width, height) => renderer.resize(of, width, height);
     const pixels = await smaller(full, edge, inThreads);
     const survey = () => smaller(full, surveyEdge(edge), inThreads);
-    const job = { pixels, survey, grey: facts.grey, treatment, bits: settings.bits };
+    const sight = () => smaller(full, SIGHT_EDGE, inThreads);
+    const job = { pixels, survey, sight, grey: facts.grey, treatment, bits: settings.bits };
     return await renderFile(renderer, job, settings);
   } catch (error) {
     if (error instanceof PictureError) throw new CommandError(`${picture}: ${error.message}`);

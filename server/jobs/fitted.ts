@@ -1,6 +1,7 @@
 import { evenness, type Measures } from '../../core/analysis/evenness';
 import { fitTowards } from '../../core/analysis/fit';
 import { surveyEdge } from '../../core/engine/survey';
+import { SIGHT_EDGE } from '../../core/masks/finding/sight';
 import { photographEdge } from '../../core/frame/geometry';
 import { isAtWork } from '../../core/treatment/alternatives';
 import type { Treatment } from '../../core/treatment/schema';
@@ -47,6 +48,7 @@ export async function fittedTreatment(
     const { codes } = await renderer.render({
       pixels,
       survey: () => pictures.pixels(source, surveyEdge(edge)),
+      sight: () => pictures.pixels(source, SIGHT_EDGE),
       grey: source.grey,
       treatment: tried,
       bits: 8,

@@ -4,6 +4,7 @@ import { sha256Of, storeBlob } from '../data/blobs';
 import { Photograph, SendOut, Take } from '../data/models';
 import { framedSize, photographEdge, sizeAt } from '../../core/frame/geometry';
 import { surveyEdge } from '../../core/engine/survey';
+import { SIGHT_EDGE } from '../../core/masks/finding/sight';
 import { atHand } from '../data/carried';
 import { sourceOf } from '../data/source';
 import { needRoom } from '../pictures/disk';
@@ -85,6 +86,7 @@ export async function makeSendOut(services: Services, id: string): Promise<void>
       const job = {
         pixels,
         survey: () => services.pictures.pixels(source, surveyEdge(edge)),
+        sight: () => services.pictures.pixels(source, SIGHT_EDGE),
         grey: source.grey,
         treatment,
         bits: settings.bits,

@@ -2,6 +2,7 @@ import sharp from 'sharp';
 import type { takeEdges } from '../../contract/takes';
 import { photographEdge } from '../../core/frame/geometry';
 import { surveyEdge } from '../../core/engine/survey';
+import { SIGHT_EDGE } from '../../core/masks/finding/sight';
 import { atHand } from '../data/carried';
 import { currentTreatment } from '../data/history';
 import type { Photograph, Take } from '../data/models';
@@ -27,6 +28,7 @@ export async function smallPicture(
     const { codes, width, height } = await renderer.render({
       pixels: await pictures.pixels(source, edge),
       survey: () => pictures.pixels(source, surveyEdge(edge)),
+      sight: () => pictures.pixels(source, SIGHT_EDGE),
       grey: source.grey,
       treatment,
       bits: 8,

@@ -14,6 +14,7 @@ import {
   type CarriedKind,
 } from '../../core/formats/carried';
 import { createSurveyor } from '../../core/engine/survey';
+import { sightOf } from '../../core/masks/finding/sight';
 import { readCodes, write16, write8 } from '../../core/kernels/codes';
 import { halveRows } from '../../core/kernels/halve';
 import { greyOf } from '../../core/kernels/luminance';
@@ -134,16 +135,24 @@ export interface Look {
   look: Planning & {
     tables: KeptTable[];
     survey: Shared;
+    /** Where areas are found in it. */
+    sight: Shared | null;
   };
 }
 
-/** The same with every plane in memory that threads share. */
+/** The same with every plane and all bytes in memory that threads share. */
 function sharing(found: unknown): unknown {
   if (found instanceof Float32Array) {
     const values = new Float32Array(new SharedArrayBuffer(found.byteLength));
     values.set(found);
     return values;
   }
+  if (found instanceof Uint8Array) {
+    const bytes = new Uint8Array(new SharedArrayBuffer(found.byteLength));
+    bytes.set(found);
+    return bytes;
+  }
+  if (ArrayBuffer.isView(found)) throw new TypeError(`threads cannot share a ${found.constructor.name}`);
   if (Array.isArray(found)) return found.map(sharing);
   if (found && typeof found === 'object') {
     return Object.fromEntries(Object.entries(found).map(([name, value]) => [name, sharing(value)]));
@@ -153,7 +162,7 @@ function sharing(found: unknown): unknown {
 
 /** Looks at the whole picture, small, once for all bands. */
 export function lookAtWhole({ look }: Look): Surveys {
-  const { survey } = look;
+  const { survey, sight } = look;
   takeUp(look.held);
   const treatment = hear(look.told);
   const own = createPlanner();
@@ -163,7 +172,8 @@ export function lookAtWhole({ look }: Look): Surveys {
   const whole = { x: 0, y: 0, width: geometry.width, height: geometry.height };
   const source = { x: 0, y: 0, width: survey.width, height: survey.height, codes: codesOf(survey) };
   const surveyor = createSurveyor(framed(source, geometry, whole).codes, geometry);
-  return sharing(surveyor(plan)) as Surveys;
+  const seen = sight && sightOf(codesOf(sight), sight.width, sight.height, look.grey);
+  return sharing(surveyor(plan, seen ?? undefined)) as Surveys;
 }
 
 /** Rows of a picture, in its frame, whose colours are to be marked. */

@@ -31,6 +31,8 @@ export interface RenderJob {
   pixels: Pixels;
   /** The photograph small (long edge `SURVEY_EDGE`), asked for where steps look at the whole picture. */
   survey: () => Promise<Pixels>;
+  /** The photograph at `SIGHT_EDGE`, asked for where areas are found in it. */
+  sight: () => Promise<Pixels>;
   grey: boolean;
   treatment: Treatment;
   bits: 8 | 16;
@@ -199,6 +201,8 @@ export class Renderer {
     // The small picture is made while colours are marked and tables baked.
     const small = plan.surveyed ? job.survey().then(share) : null;
     small?.catch(() => undefined);
+    const sight = plan.wantsSight ? job.sight().then(share) : null;
+    sight?.catch(() => undefined);
     // Where the first thing done is a table of colours, it need hold no others than the picture has.
     let occupied: SharedArrayBuffer | null = null;
     if (first?.kind === 'points' && !grey && geometry.exact) {
@@ -217,7 +221,7 @@ export class Renderer {
     const tables = await this.bake({ ...asked, occupied }, signal);
     let surveys: Surveys = [];
     if (small) {
-      const look = { ...asked, survey: await small, tables, occupied };
+      const look = { ...asked, survey: await small, sight: await sight, tables, occupied };
       surveys = (await this.threads.run({ look }, { signal })) as Surveys;
     }
     const work = { id: randomUUID(), photograph, surveys, bits, profile, tables, occupied, ...asked };

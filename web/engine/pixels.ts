@@ -5,10 +5,11 @@ import { markOccupied, noneOccupied, type Occupied } from '../../core/kernels/oc
 import { createPlanner, type Plan } from '../../core/engine/plan';
 import type { Surveys } from '../../core/engine/run';
 import { preparedCodes } from '../../core/engine/render';
-import { createSurveyor, surveyEdge } from '../../core/engine/survey';
+import { createSurveyor, surveyEdge, type Surveyor } from '../../core/engine/survey';
+import { SIGHT_EDGE, sightOf, type Sight } from '../../core/masks/finding/sight';
 import type { Treatment } from '../../core/treatment/schema';
 import type { Framed } from './levels';
-import { TileSource } from './tiles';
+import { TileSource, type PictureInfo } from './tiles';
 
 /** The pixels that a worker renders from, and what it finds in whole pictures: kept from one request to the next. */
 
@@ -54,7 +55,7 @@ export async function coloursRead(
   }
   const [first] = bare.passes;
   const prepares = first?.kind === 'field' && first.prepares;
-  const alone = { ...bare, passes: bare.passes.slice(0, 1), surveyed: true };
+  const alone = { ...bare, passes: bare.passes.slice(0, 1), surveyed: true, wantsSight: false };
   const surveys = prepares ? await surveysOf(alone, looked, treatment) : [];
   const colours = seenOf(of.name, surveys[0]?.field);
   const fresh = all.filter(({ tile }) => !colours.tiles.has(tile.codes));
@@ -97,7 +98,28 @@ interface Surveyed {
   /** The small picture that is looked at. */
   whole: Framed;
   tile: Tile;
-  look: (plan: Plan) => Surveys;
+  look: Surveyor;
+}
+
+/** Photographs to find things in, kept: the one that is worked on, and one beside it. */
+const SIGHTS = 2;
+const sights = new Map<string, Promise<Sight>>();
+
+/** A photograph as things are found in it. */
+function sightFor(picture: PictureInfo): Promise<Sight> {
+  const { id, grey } = picture;
+  let sight = sights.get(id);
+  if (!sight) {
+    const { width, height } = sizeAt(picture, SIGHT_EDGE);
+    sight = source
+      .rectangle(picture, SIGHT_EDGE, { x: 0, y: 0, width, height })
+      .then(({ codes }) => sightOf(codes, width, height, grey));
+    sight.catch(() => sights.delete(id));
+  }
+  sights.delete(id);
+  sights.set(id, sight);
+  if (sights.size > SIGHTS) sights.delete(sights.keys().next().value!);
+  return sight;
 }
 
 /** The small picture that passes look at, and how they look. */
@@ -123,5 +145,7 @@ export function surveyed(of: Framed, treatment: Treatment): Promise<Surveyed> {
 
 /** What a plan's passes find in the whole picture; nothing where they do not look. */
 export async function surveysOf(plan: Plan, of: Framed, treatment: Treatment): Promise<Surveys> {
-  return plan.surveyed ? (await surveyed(of, treatment)).look(plan) : [];
+  if (!plan.surveyed) return [];
+  const { look } = await surveyed(of, treatment);
+  return look(plan, plan.wantsSight ? await sightFor(of.picture) : undefined);
 }

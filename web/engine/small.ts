@@ -6,10 +6,8 @@ import { colourAbout } from '../../core/steps/pull';
 import { stepKind, type Kind } from '../../core/steps';
 import type { Found } from '../../core/steps/define';
 import { framedSize } from '../../core/frame/geometry';
-import type { Plan } from '../../core/engine/plan';
 import { render16, render8 } from '../../core/engine/render';
-import type { Surveys } from '../../core/engine/run';
-import { createSurveyor } from '../../core/engine/survey';
+import { createSurveyor, type Surveyor } from '../../core/engine/survey';
 import type { Tile } from '../../core/frame/framing';
 import { inTwo } from '../../core/treatment/in-two';
 import { lostShares } from '../../core/kernels/clipping';
@@ -57,7 +55,7 @@ async function smallImage(
 interface After {
   tile: Tile;
   grey: boolean;
-  look: (plan: Plan) => Surveys;
+  look: Surveyor;
 }
 const after = new Map<string, Promise<After>>();
 const MOST_AFTER = 4;

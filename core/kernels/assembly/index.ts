@@ -12,3 +12,5 @@ export { mixColour } from './mix';
 export { readRamp, throughRamp, writeRamp8 } from './ramp';
 export { rollRound } from './roll';
 export { dim } from './shade';
+export { addProduct, addScaled, addTo, gather, scatter, spreadRest, sumOfProducts } from './spread';
+export { sweepWay } from './way';

@@ -1,5 +1,6 @@
 import { strokes } from '../../settings/fields';
 import { boxAround, definePart, joined, type Extent } from '../define';
+import { keptTo, laidWithin, type Kept } from '../keeping';
 import { laidStrokes } from '../laid-strokes';
 import { layStrokes } from '../strokes';
 
@@ -25,5 +26,12 @@ export const brush = definePart({
       }
     }
     return extent;
+  },
+  keeping: {
+    asked: ({ strokes }) => strokes.some(stroke => stroke.keepEdges > 0),
+    wantsSight: true,
+    find: ({ strokes }, input, whole, geometry) => keptTo(strokes, input, whole, geometry),
+    see: ({ strokes }, { ground }, _, { region, geometry, found }) =>
+      laidWithin(strokes, found as Kept, ground, region, geometry),
   },
 });

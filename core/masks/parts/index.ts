@@ -1,6 +1,7 @@
 import type { SettingsOf } from '../../settings/fields';
 import type { Op, PartKind } from '../define';
 import { brush } from './brush';
+import { found } from './found';
 import { hues } from './hues';
 import { linear } from './linear';
 import { mask } from './mask';
@@ -10,7 +11,7 @@ import { tones } from './tones';
 import { whole } from './whole';
 
 /** Every kind of mask part, in the order in which they are offered. Adding one is a file and a line here. */
-export const partKinds = [brush, linear, oval, tones, hues, whole, picture, mask] as const;
+export const partKinds = [brush, found, linear, oval, tones, hues, whole, picture, mask] as const;
 
 type PartOf<P> = P extends PartKind<infer K, infer F> ? { kind: K; op: Op } & SettingsOf<F> : never;
 

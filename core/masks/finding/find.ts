@@ -1,0 +1,184 @@
+import { smoothstep } from '../../colour/tones';
+import { geodesic } from '../../kernels/geodesic';
+import { colourGuide, colourGuided, type ColourGuide } from '../../kernels/guided';
+import { solveSpread, type Bonds } from '../../kernels/harmonic';
+import type { Stroke } from '../../settings/fields';
+import { strokeName } from '../stroke-name';
+import { layStroke } from '../strokes';
+import { likeness } from './likeness';
+import { beyondRings, goesAround } from './ring';
+import type { Grid, Sight } from './sight';
+
+/**
+ * Finds what rough strokes mean. Each stroke speaks for what is like it and can be reached from it without crossing edges; what the
+ * strokes say is spread over the picture, softly where it is soft and hardly at all over edges, then drawn to the edges around and
+ * spread once more. After L. Grady, "Multilabel Random Walker Image Segmentation Using Prior Models", CVPR 2005, with distances as in
+ * X. Bai, G. Sapiro, "Geodesic Matting", IJCV 82, 2009, and the edges of K. He, J. Sun, X. Tang, "Guided Image Filtering", 2013.
+ */
+
+export interface RoughStrokes {
+  strokesIn: readonly Stroke[];
+  strokesOut: readonly Stroke[];
+}
+
+/** What one stroke says: where it lies, and how much it speaks for each cell, 0..1. */
+export interface Said {
+  seeds: Uint8Array;
+  evidence: Float32Array;
+}
+
+/** The way, in features, along which what a stroke says falls to a third; and what a long edge's length of it costs. */
+const HEARD = 0.19;
+const ACROSS = 0.12;
+/** What goes around something speaks for all that is like it, however it is reached, at least so loud. */
+const AROUND = 0;
+
+/**
+ * What seeds say.
+ * @param cell the length of a cell, a fraction of the photograph's long edge
+ */
+export function saidFrom(seeds: Uint8Array, grid: Grid, cell: number, least = 0): Said {
+  const { width, height, features } = grid;
+  const evidence = likeness(grid, seeds);
+  const way = geodesic(seeds, features, width, height, ACROSS * cell);
+  for (let i = 0; i < way.length; i++) {
+    evidence[i] = seeds[i] ? 1 : evidence[i] * Math.max(least, Math.exp(-way[i] / HEARD));
+  }
+  return { seeds, evidence };
+}
+
+/** Of a rough stroke its middle is meant surely, this share of its radius. */
+const MIDDLE = 0.7;
+
+/** What one stroke says; made once for a photograph. */
+function saidBy(stroke: Stroke, sight: Sight, isOut: boolean): Said {
+  return sight.remembered(`said ${isOut} ${strokeName(stroke)}`, () => {
+    const { width, height } = sight;
+    const laid = new Float32Array(width * height);
+    const lattice = { x: 0, y: 0, width, height, cell: 1 };
+    const radius = Math.max(stroke.radius * MIDDLE, 0.7 / Math.max(width, height));
+    layStroke(laid, lattice, { ...stroke, radius, hardness: 1, flow: 1, erase: false }, { width, height });
+    const seeds = Uint8Array.from(laid, v => (v > 0.5 ? 1 : 0));
+    const least = isOut && goesAround(stroke, sight) ? AROUND : 0;
+    return saidFrom(seeds, sight, 1 / Math.max(width, height), least);
+  });
+}
+
+/** What neighbours over an edge still have in common. */
+const OVER_EDGE = 4e-5;
+
+/** How much neighbours have in common. */
+export function bondsIn({ width, height, features, rough }: Grid): Bonds {
+  const [f, g, h] = features;
+  const right = new Float32Array(width * height);
+  const down = new Float32Array(width * height);
+  for (let y = 0, i = 0; y < height; y++) {
+    for (let x = 0; x < width; x++, i++) {
+      if (x < width - 1) {
+        const step = (f[i] - f[i + 1]) ** 2 + (g[i] - g[i + 1]) ** 2 + (h[i] - h[i + 1]) ** 2;
+        right[i] = Math.exp(-step / (rough[i] + rough[i + 1])) + OVER_EDGE;
+      }
+      if (y < height - 1) {
+        const j = i + width;
+        const step = (f[i] - f[j]) ** 2 + (g[i] - g[j]) ** 2 + (h[i] - h[j]) ** 2;
+        down[i] = Math.exp(-step / (rough[i] + rough[j])) + OVER_EDGE;
+      }
+    }
+  }
+  return { width, height, right, down };
+}
+
+/** The window in cells in which what is found is drawn to edges. */
+const WINDOW = 16;
+
+/** What is known about the edges of a grid. */
+export interface Edges {
+  bonds: Bonds;
+  guide: ColourGuide;
+}
+
+export function edgesOf(grid: Grid): Edges {
+  const { width, height, features } = grid;
+  const [f, g, h] = features.map(values => ({ width, height, values }));
+  return { bonds: bondsIn(grid), guide: colourGuide([f, g, h], WINDOW) };
+}
+
+/** How firmly cells are held: under strokes, beyond a ring, where strokes speak clearly, and where they do not. */
+const SEEDED = 0.3;
+const BEYOND = 5;
+const SPOKEN = 0.018;
+const BARELY = 1e-4;
+/** How often what is found is drawn to edges, what counts as flat there, and how firmly it is held to them. */
+const TIMES = 3;
+const FLAT = 0.001;
+const DRAWN = 0.1;
+
+/**
+ * How much each cell belongs to what is meant, 0..1.
+ * @param unspoken how loud what nobody speaks of speaks for being left out
+ * @param beyond cells that are surely not meant
+ */
+export function spreadFrom(
+  { width, height, features }: Grid,
+  { bonds, guide }: Edges,
+  inside: readonly Said[],
+  outside: readonly Said[],
+  unspoken: number,
+  beyond: Uint8Array | null,
+): Float32Array {
+  const count = width * height;
+  const held = new Float32Array(count);
+  const targets = new Float32Array(count);
+  const against = new Float32Array(count).fill(unspoken);
+  for (const { evidence } of inside) for (let i = 0; i < count; i++) targets[i] += evidence[i];
+  for (const { evidence } of outside) for (let i = 0; i < count; i++) against[i] += evidence[i];
+  for (let i = 0; i < count; i++) {
+    const share = targets[i] / (targets[i] + against[i]);
+    targets[i] = share;
+    held[i] = SPOKEN * Math.abs(2 * share - 1) + BARELY;
+  }
+  const fixed = new Uint8Array(count);
+  const fix = (where: Uint8Array, target: number, how: number) => {
+    for (let i = 0; i < count; i++) {
+      if (!where[i]) continue;
+      fixed[i] = 1;
+      targets[i] = target;
+      held[i] = how;
+    }
+  };
+  if (beyond) fix(beyond, 0, BEYOND);
+  for (const { seeds } of inside) fix(seeds, 1, SEEDED);
+  for (const { seeds } of outside) fix(seeds, 0, SEEDED);
+
+  let values = solveSpread(bonds, held, targets, targets);
+  const [f, g, h] = features;
+  for (let k = 0; k < TIMES; k++) {
+    for (let i = 0; i < count; i++) values[i] = smoothstep(2 * values[i] - 0.5);
+    const [{ a, d }] = colourGuided(guide, [{ width, height, values }], FLAT);
+    for (let i = 0; i < count; i++) {
+      if (fixed[i]) continue;
+      const line = a[0].values[i] * f[i] + a[1].values[i] * g[i] + a[2].values[i] * h[i] + d.values[i];
+      const target = smoothstep(line);
+      targets[i] = target;
+      held[i] = DRAWN * (2 * target - 1) ** 2 + BARELY;
+    }
+    values = solveSpread(bonds, held, targets, values);
+  }
+  return values;
+}
+
+/** What nobody has spoken of speaks so loud for being left out. */
+const UNSPOKEN = 0.05;
+
+/** How much each cell of a photograph belongs to what strokes mean, 0..1; made once for the same strokes. */
+export function belonging({ strokesIn, strokesOut }: RoughStrokes, sight: Sight): Float32Array {
+  const names = [strokesIn, strokesOut].map(strokes => strokes.map(strokeName).join());
+  return sight.remembered(`belonging ${names.join(' / ')}`, () => {
+    const inside = strokesIn.map(s => saidBy(s, sight, false));
+    const outside = strokesOut.map(s => saidBy(s, sight, true));
+    const meant = inside.map(said => said.seeds);
+    const beyond = beyondRings(strokesOut, meant, sight);
+    const edges = sight.remembered('edges', () => edgesOf(sight));
+    return spreadFrom(sight, edges, inside, outside, UNSPOKEN, beyond);
+  });
+}
