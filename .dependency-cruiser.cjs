@@ -35,6 +35,7 @@ const levels = [
     'web/laying',
     'web/states',
     'web/panel',
+    'web/tinting',
     'web/bench',
   ],
 ];

@@ -12,9 +12,11 @@ export interface Guided {
 }
 
 const product = (p: Plane, q: Plane): Plane => {
-  const out = planeOf(p.width, p.height);
-  for (let i = 0; i < out.values.length; i++) out.values[i] = p.values[i] * q.values[i];
-  return out;
+  const a = p.values;
+  const b = q.values;
+  const values = new Float32Array(a.length);
+  for (let i = 0; i < values.length; i++) values[i] = a[i] * b[i];
+  return { width: p.width, height: p.height, values };
 };
 
 /**

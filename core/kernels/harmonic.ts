@@ -82,7 +82,7 @@ export function solveSpread(
   held: Float32Array,
   targets: Float32Array,
   from: Float32Array,
-  { tolerance = 1e-4, most = 40 }: { tolerance?: number; most?: number } = {},
+  { tolerance = 5e-4, most = 40 }: { tolerance?: number; most?: number } = {},
 ): Float32Array {
   const { kernels, workspace } = compiled();
   const grids: [Bonds, Float32Array][] = [[bonds, held]];

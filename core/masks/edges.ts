@@ -1,6 +1,7 @@
 import type { Geometry, Rectangle } from '../frame/geometry';
 import { channelPlane } from '../kernels/channels';
 import { colourGuide, colourGuided, type ColourGuided } from '../kernels/guided';
+import { cut } from '../kernels/lay';
 import { readPlane, type Plane } from '../kernels/planes';
 
 /**
@@ -14,6 +15,29 @@ export type Fit = ColourGuided;
 const RADIUS = 0.015;
 const EPSILON = 0.0002;
 
+/** The smallest rectangle about what a plane covers at all, and so much more; null where it covers nothing. */
+function coveredPart({ width, height, values }: Plane, more: number): Rectangle | null {
+  let [left, top, right, bottom] = [width, height, -1, -1];
+  for (let y = 0, i = 0; y < height; y++) {
+    for (let x = 0; x < width; x++, i++) {
+      if (values[i] === 0) continue;
+      if (x < left) left = x;
+      if (x > right) right = x;
+      if (y < top) top = y;
+      bottom = y;
+    }
+  }
+  if (right < 0) return null;
+  const x = Math.max(0, left - more);
+  const y = Math.max(0, top - more);
+  return {
+    x,
+    y,
+    width: Math.min(width, right + more + 1) - x,
+    height: Math.min(height, bottom + more + 1) - y,
+  };
+}
+
 /**
  * @param plane coverage of the whole picture, small
  * @param ground the same picture, encoded RGB
@@ -21,10 +45,27 @@ const EPSILON = 0.0002;
  */
 export function fitEdges(plane: Plane, ground: Float32Array, longEdge: number, radius = RADIUS): Fit {
   const { width, height } = plane;
-  const channel = (k: 0 | 1 | 2) => channelPlane(ground, k, width, height);
-  const guide = [channel(0), channel(1), channel(2)] as const;
+  const whole = { x: 0, y: 0, width, height };
+  const nothing = () => ({ width, height, values: new Float32Array(width * height) });
+  const fit: Fit = { a: [nothing(), nothing(), nothing()], d: nothing() };
   const window = Math.max(2, Math.round(radius * longEdge));
-  return colourGuided(colourGuide(guide, window), [plane], EPSILON)[0];
+  // Lines reach two windows beyond what is covered; further away they are nothing.
+  const part = coveredPart(plane, 4 * window);
+  if (!part) return fit;
+  const rgb = cut(ground, whole, part, 3);
+  const channel = (k: 0 | 1 | 2) => channelPlane(rgb, k, part.width, part.height);
+  const guide = colourGuide([channel(0), channel(1), channel(2)], window);
+  const covered = { ...part, values: cut(plane.values, whole, part, 1) };
+  const [found] = colourGuided(guide, [covered], EPSILON);
+  const paste = (from: Plane, to: Plane) => {
+    for (let y = 0; y < part.height; y++) {
+      const row = from.values.subarray(y * part.width, (y + 1) * part.width);
+      to.values.set(row, (part.y + y) * width + part.x);
+    }
+  };
+  found.a.forEach((from, k) => paste(from, fit.a[k]));
+  paste(found.d, fit.d);
+  return fit;
 }
 
 /** Coverage of a part of the picture, 0..1. */

@@ -122,7 +122,7 @@ export const roughStrokes: Record<string, RoughStrokes> = {
         [0.72, 0.05],
         [0.5, 0.06],
       ),
-      stroke(FINE, [0.49, 0.2], [0.48, 0.27], [0.495, 0.35]),
+      stroke(FINE, [0.5, 0.2], [0.482, 0.27], [0.495, 0.36], [0.5, 0.4]),
     ],
   },
   shawl: {
@@ -149,8 +149,23 @@ export const roughStrokes: Record<string, RoughStrokes> = {
   stove: {
     photograph: 'keepers-chair',
     strokesIn: [
-      stroke(BROAD, [0.73, 0.06], [0.71, 0.2], [0.73, 0.35]),
-      stroke(BROAD, [0.66, 0.46], [0.8, 0.47], [0.66, 0.54], [0.8, 0.58], [0.66, 0.64], [0.8, 0.67]),
+      stroke(
+        BROAD,
+        [0.71, 0.06],
+        [0.755, 0.1],
+        [0.71, 0.16],
+        [0.75, 0.24],
+        [0.705, 0.3],
+        [0.74, 0.37],
+        [0.73, 0.41],
+        [0.66, 0.46],
+        [0.8, 0.47],
+        [0.66, 0.54],
+        [0.8, 0.58],
+        [0.66, 0.64],
+        [0.8, 0.67],
+        [0.65, 0.69],
+      ),
     ],
     strokesOut: [
       stroke(
@@ -263,6 +278,7 @@ export const roughStrokes: Record<string, RoughStrokes> = {
         [0.4, 0.82],
         [0.38, 0.78],
       ),
+      stroke(FINE, [0.378, 0.82], [0.363, 0.77], [0.375, 0.715], [0.405, 0.685], [0.44, 0.69], [0.465, 0.73]),
     ],
     strokesOut: [
       stroke(
@@ -276,7 +292,6 @@ export const roughStrokes: Record<string, RoughStrokes> = {
         [0.38, 0.63],
         [0.34, 0.69],
       ),
-      stroke(FINE, [0.34, 0.72], [0.345, 0.81], [0.38, 0.865], [0.44, 0.875], [0.475, 0.84]),
     ],
   },
   'sky-ball': {

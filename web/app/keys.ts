@@ -83,6 +83,12 @@ export const keys = define({
   redo: { where: 'Bench, Sheet, Shelf', written: '`Ctrl Shift Z`', does: 'redo', press: ['Ctrl+Shift+Z'] },
   history: { where: 'Bench', written: '`Y`', does: 'opens the history, and closes it', press: ['Y'] },
   looks: { where: 'Bench', written: '`L`', does: 'opens the looks, and closes them', press: ['L'] },
+  tint: {
+    where: 'Bench',
+    written: '`W`',
+    does: 'takes pigments in the hand, to tint by strokes, and puts them back',
+    press: ['W'],
+  },
   carryOver: {
     where: 'Bench',
     written: '`C`',

@@ -40,6 +40,7 @@ const names: {
   [K in MaskPart['kind']]?: (part: Extract<MaskPart, { kind: K }>, treatment: Treatment) => string;
 } = {
   brush: ({ strokes }) => countOf(strokes.length, 'stroke'),
+  found: ({ strokesIn, strokesOut }) => `Found by ${countOf(strokesIn.length + strokesOut.length, 'stroke')}`,
   linear: () => 'Straight gradient',
   oval: ({ outside }) => (outside ? 'Outside an oval' : 'Oval'),
   mask: ({ mask }, treatment) => areaOf(treatment, mask)?.name ?? 'Area',

@@ -1,11 +1,20 @@
 import { memo } from 'react';
-import { Blend, Brush as BrushSign, Circle, Contrast, Droplet, Palette } from 'lucide-react';
+import {
+  Blend,
+  Brush as BrushSign,
+  Circle,
+  Contrast,
+  Droplet,
+  Lasso,
+  Paintbrush,
+  Palette,
+} from 'lucide-react';
 import { ToggleButton } from 'react-aria-components';
 import styled from 'styled-components';
 import type { AreaShown } from '../../core/treatment/areas';
 import { ColourPicker } from '../ui/colour';
 import { SHARE_OF_ALL, Slider } from '../ui/slider';
-import { RADIUS, toolNames, type AreaTool, type Painting } from './usePainting';
+import { isBrush, RADIUS, ROUGH, toolNames, type AreaTool, type Painting } from './usePainting';
 
 const Bar = styled.div`
   position: absolute;
@@ -66,10 +75,10 @@ const Bar = styled.div`
 
 const Choice = styled(ToggleButton)`
   height: 28px;
-  padding: 0 7px;
+  padding: 0 6px;
   display: flex;
   align-items: center;
-  gap: 6px;
+  gap: 5px;
   color: var(--ink-2);
   font-weight: 500;
   svg {
@@ -92,6 +101,8 @@ const Choice = styled(ToggleButton)`
 
 const tools: { tool: AreaTool; text: string; sign: typeof BrushSign }[] = [
   { tool: 'brush', text: 'Brush', sign: BrushSign },
+  { tool: 'edges', text: 'Keep edges', sign: Paintbrush },
+  { tool: 'finder', text: 'Finder', sign: Lasso },
   { tool: 'linear', text: 'Gradient', sign: Blend },
   { tool: 'oval', text: 'Oval', sign: Circle },
   { tool: 'tones', text: 'Tones', sign: Contrast },
@@ -130,7 +141,6 @@ export const PaintBar = memo(function PaintBar({ painting }: { painting: Paintin
           aria-label="Mark what is coloured"
         >
           <Droplet aria-hidden="true" />
-          <span className="word">Coloured</span>
         </Choice>
         <span className="push" />
         <Choice isSelected={!taking} onChange={() => set({ taking: false })}>
@@ -141,7 +151,7 @@ export const PaintBar = memo(function PaintBar({ painting }: { painting: Paintin
         </Choice>
       </div>
       <div>
-        {tool === 'brush' ? (
+        {isBrush(tool) ? (
           <span className="sizes">
             <Slider
               label="Size"
@@ -152,15 +162,28 @@ export const PaintBar = memo(function PaintBar({ painting }: { painting: Paintin
               onChange={v => setBrush({ radius: RADIUS.least * (RADIUS.most / RADIUS.least) ** v })}
               onChangeEnd={() => undefined}
             />
-            <Slider
-              label="Hard"
-              name="Brush hardness"
-              value={brush.hardness}
-              {...SHARE_OF_ALL}
-              standard={0.5}
-              onChange={hardness => setBrush({ hardness })}
-              onChangeEnd={() => undefined}
-            />
+            {tool === 'edges' ? (
+              <Slider
+                label="Edges"
+                name="Keep to edges"
+                value={brush.keepEdges}
+                {...SHARE_OF_ALL}
+                min={0.05}
+                standard={0.6}
+                onChange={keepEdges => setBrush({ keepEdges })}
+                onChangeEnd={() => undefined}
+              />
+            ) : (
+              <Slider
+                label="Hard"
+                name="Brush hardness"
+                value={brush.hardness}
+                {...SHARE_OF_ALL}
+                standard={0.5}
+                onChange={hardness => setBrush({ hardness })}
+                onChangeEnd={() => undefined}
+              />
+            )}
             <Slider
               label="Flow"
               name="Brush flow"
@@ -168,6 +191,24 @@ export const PaintBar = memo(function PaintBar({ painting }: { painting: Paintin
               {...SHARE_OF_ALL}
               min={0.01}
               onChange={flow => setBrush({ flow })}
+              onChangeEnd={() => undefined}
+            />
+          </span>
+        ) : tool === 'finder' ? (
+          <span className="sizes">
+            <Choice isSelected={!painting.around} onChange={() => set({ around: false })}>
+              Draw on it
+            </Choice>
+            <Choice isSelected={painting.around} onChange={() => set({ around: true })}>
+              Go around it
+            </Choice>
+            <Slider
+              label="Size"
+              name="Stroke size"
+              value={Math.log(brush.rough / ROUGH.least) / Math.log(ROUGH.most / ROUGH.least)}
+              {...SHARE_OF_ALL}
+              standard={0.51}
+              onChange={v => setBrush({ rough: ROUGH.least * (ROUGH.most / ROUGH.least) ** v })}
               onChangeEnd={() => undefined}
             />
           </span>

@@ -1,7 +1,7 @@
 import { useCallback, useMemo, useRef, useState } from 'react';
 import { hueSixths } from '../../core/colour/hues';
 import { luma } from '../../core/colour/srgb';
-import { framedSize, geometryOf } from '../../core/frame/geometry';
+import { framedSize } from '../../core/frame/geometry';
 import { beneathStep } from '../../core/treatment/beneath';
 import { addPart, addStroke, areaOf, showingArea, type AreaShown } from '../../core/treatment/areas';
 import type { MaskPart } from '../../core/masks/parts';
@@ -14,14 +14,20 @@ import type { PictureInfo } from '../engine/tiles';
 import { useKeys } from '../app/useKeys';
 import type { TakeSession } from '../takes/session';
 import type { HeldKeys, Live, Place, PictureTool } from '../print/tool';
+import { addPoint, pointOf, toPhotograph } from './on-photograph';
+import { useFinding, type Finding } from './useFinding';
 
-export type AreaTool = 'brush' | 'linear' | 'oval' | 'tones' | 'hues';
+export type AreaTool = 'brush' | 'edges' | 'finder' | 'linear' | 'oval' | 'tones' | 'hues';
 
 export interface Brush {
   /** Radius as a fraction of the photograph's long edge. */
   radius: number;
   hardness: number;
   flow: number;
+  /** How strictly the brush that keeps to edges does so, 0..1. */
+  keepEdges: number;
+  /** Radius of the finder's rough strokes, a fraction of the long edge. */
+  rough: number;
 }
 
 /** How the chosen step's area is worked on. */
@@ -32,12 +38,17 @@ export interface Painting {
   brush: Brush;
   /** Takes away instead of adding; a held Alt turns it about. */
   taking: boolean;
+  /** The finder's first stroke goes around a thing. */
+  around: boolean;
+  finding: Finding;
   shown: AreaShown;
   film: string;
   /** What has no colour steps back, so that leftovers of colour are seen. */
   colouredMarked: boolean;
   set: (
-    change: Partial<Pick<Painting, 'tool' | 'brush' | 'taking' | 'shown' | 'film' | 'colouredMarked'>>,
+    change: Partial<
+      Pick<Painting, 'tool' | 'brush' | 'taking' | 'around' | 'shown' | 'film' | 'colouredMarked'>
+    >,
   ) => void;
   /** A treatment as it is looked at: lit, its area shown. */
   lookedAt: (treatment: Treatment) => Treatment;
@@ -46,34 +57,23 @@ export interface Painting {
 
 /** Limits of the radius, and how much a key changes it. */
 export const RADIUS = { least: 0.0008, most: 0.2, factor: 1.15 };
-const clampRadius = (radius: number) => Math.min(RADIUS.most, Math.max(RADIUS.least, radius));
+export const ROUGH = { least: 0.002, most: 0.03 };
+const clampRough = (radius: number) => Math.min(ROUGH.most, Math.max(ROUGH.least, radius));
 
-/** Points of a stroke closer than this share of the radius are left out. */
-const POINTS_APART = 0.15;
+/** Tools that paint with a brush. */
+export const isBrush = (tool: AreaTool): boolean => tool === 'brush' || tool === 'edges';
+const clampRadius = (radius: number) => Math.min(RADIUS.most, Math.max(RADIUS.least, radius));
 
 /** What the hand does with each tool. */
 export const toolNames: Record<AreaTool, string> = {
   brush: 'Paint the area; hold Alt to take away, Shift for a straight line.',
+  edges: 'Paint within the edges of what the stroke begins on; hold Alt to take away.',
+  finder: 'Draw roughly on a thing to find it; hold Alt for what is not meant, Shift to go around it.',
   linear: 'Drag a straight gradient, from full to nothing.',
   oval: 'Drag an oval from its middle.',
   tones: 'Press on a tone to add all that are like it.',
   hues: 'Press on a colour to add all that have its hue.',
 };
-
-/** From the picture in its frame (fractions) to the photograph (fractions). */
-function toPhotograph(picture: PictureInfo, treatment: Treatment): (at: Place) => [number, number] {
-  const size = framedSize(picture, treatment.frame);
-  const geometry = geometryOf(picture, treatment.frame);
-  const out = new Float64Array(2);
-  const clamp = (v: number) => Math.min(5, Math.max(-4, v));
-  return ({ x, y }) => {
-    geometry.placeOf(x * size.width, y * size.height, out);
-    return [clamp(out[0]), clamp(out[1])];
-  };
-}
-
-/** A millionth of a picture is a hundredth of a pixel at 100 megapixels; more would only make strokes long to write. */
-const fine = (v: number) => Math.round(v * 1e5) / 1e5;
 
 /** @param lit what of a treatment the lamp lights */
 export function usePainting(
@@ -84,8 +84,9 @@ export function usePainting(
 ): Painting {
   const [state, setState] = useState({
     tool: 'brush' as AreaTool,
-    brush: { radius: 0.03, hardness: 0.5, flow: 1 },
+    brush: { radius: 0.03, hardness: 0.5, flow: 1, keepEdges: 0.6, rough: 0.008 },
     taking: false,
+    around: false,
     shown: 'off' as AreaShown,
     film: '#22c9a8',
     colouredMarked: false,
@@ -97,7 +98,12 @@ export function usePainting(
 
   const resizeBrush = useCallback(
     (by: number) =>
-      setState(now => ({ ...now, brush: { ...now.brush, radius: clampRadius(now.brush.radius * by) } })),
+      setState(({ brush, ...now }) => {
+        const { radius, rough } = brush;
+        const sized =
+          now.tool === 'finder' ? { rough: clampRough(rough * by) } : { radius: clampRadius(radius * by) };
+        return { ...now, brush: { ...brush, ...sized } };
+      }),
     [],
   );
   useKeys(
@@ -109,11 +115,20 @@ export function usePainting(
     area !== null,
   );
 
-  const { shown, film } = state;
+  const { shown, film, tool } = state;
+  const finding = useFinding(
+    picture,
+    session,
+    tool === 'finder' ? area : null,
+    state.brush.rough,
+    state.taking,
+    state.around,
+  );
+  const { withHint } = finding;
   const lookedAt = useCallback(
     (treatment: Treatment) =>
-      area === null ? lit(treatment) : showingArea(lit(treatment), area, shown, film),
-    [area, lit, shown, film],
+      area === null ? lit(treatment) : showingArea(withHint(lit(treatment)), area, shown, film),
+    [area, lit, shown, film, withHint],
   );
 
   const paint = useCallback(
@@ -123,27 +138,18 @@ export function usePainting(
       const base = lookedAt(start);
       const place = toPhotograph(picture, start);
       const { radius, hardness, flow } = state.brush;
+      const keepEdges = state.tool === 'edges' ? state.brush.keepEdges : 0;
       const erase = state.taking !== keys.alt;
-      const point = (p: Place): [number, number, number] => {
-        const [x, y] = place(p);
-        return [fine(x), fine(y), fine(p.pressure ?? 1)];
-      };
+      const point = (p: Place) => pointOf(place, p);
       const from = keys.shift && last.current?.area === area ? [last.current.point] : [];
       const points = [...from, point(at)];
-      const apart = radius * POINTS_APART;
-      const ratio = picture.height / picture.width;
-      const stroke = (): Stroke => ({ points: points.slice(), radius, hardness, flow, erase, keepEdges: 0 });
+      const stroke = (): Stroke => ({ points: points.slice(), radius, hardness, flow, erase, keepEdges });
       session.pen(true);
       live.stroke(base, area, stroke());
       return {
         live: true,
         move: (to: Place) => {
-          const next = point(to);
-          const before = points.at(-1)!;
-          const [dx, dy] = [next[0] - before[0], (next[1] - before[1]) * ratio];
-          if (Math.hypot(dx, dy) < apart || points.length >= 19_000) return;
-          points.push(next);
-          live.stroke(base, area, stroke());
+          if (addPoint(points, point(to), radius, picture)) live.stroke(base, area, stroke());
         },
         end: () => {
           last.current = { area, point: points.at(-1)! };
@@ -160,7 +166,7 @@ export function usePainting(
         },
       };
     },
-    [area, picture, session, lookedAt, state.brush, state.taking],
+    [area, picture, session, lookedAt, state.tool, state.brush, state.taking],
   );
 
   const drag = useCallback(
@@ -255,21 +261,29 @@ export function usePainting(
     [area, picture, session, state],
   );
 
-  const { tool } = state;
   const pictureTool = useMemo<PictureTool | null>(() => {
     if (area === null) return null;
-    const press = tool === 'brush' ? paint : tool === 'linear' || tool === 'oval' ? drag : seize;
-    return {
-      cursor: tool === 'brush' ? 'none' : 'crosshair',
-      name: toolNames[tool],
-      press,
-      anywhere: tool !== 'tones' && tool !== 'hues',
-      turn: tool === 'brush' ? steps => resizeBrush(RADIUS.factor ** steps) : undefined,
+    const presses: Record<AreaTool, PictureTool['press']> = {
+      brush: paint,
+      edges: paint,
+      finder: finding.press,
+      linear: drag,
+      oval: drag,
+      tones: seize,
+      hues: seize,
     };
-  }, [area, tool, paint, drag, seize, resizeBrush]);
+    return {
+      cursor: isBrush(tool) ? 'none' : 'crosshair',
+      name: toolNames[tool],
+      press: presses[tool],
+      hover: tool === 'finder' ? finding.hover : undefined,
+      anywhere: tool !== 'tones' && tool !== 'hues',
+      turn: isBrush(tool) || tool === 'finder' ? steps => resizeBrush(RADIUS.factor ** steps) : undefined,
+    };
+  }, [area, tool, paint, drag, seize, resizeBrush, finding]);
 
   return useMemo(
-    () => ({ area, ...state, set, lookedAt, pictureTool }),
-    [area, state, set, lookedAt, pictureTool],
+    () => ({ area, ...state, finding, set, lookedAt, pictureTool }),
+    [area, state, finding, set, lookedAt, pictureTool],
   );
 }

@@ -367,6 +367,7 @@ function BenchAtWork({
     alone: toggleAlone,
     history: () => toggle({ what: 'history' }),
     looks: () => toggle({ what: 'looks' }),
+    tint: () => toggle({ what: 'tint' }),
     either: ({ repeat, shiftKey }) => {
       if (!repeat) alternate(shiftKey ? -1 : 1);
     },
@@ -442,6 +443,9 @@ function BenchAtWork({
         </IconButton>
         <Push />
         <SavingMark session={session} />
+        <Button aria-pressed={side.what === 'tint'} onPress={() => toggle({ what: 'tint' })}>
+          Tint
+        </Button>
         <Button aria-pressed={side.what === 'looks'} onPress={() => toggle({ what: 'looks' })}>
           Looks
         </Button>
@@ -492,6 +496,7 @@ function BenchAtWork({
         onAdd={add}
         onAddBeside={addBeside}
         onLay={lay}
+        onChoose={choose}
         onCopy={copy}
         picked={picked}
         sharing={sharing}

@@ -21,7 +21,8 @@ import type { PictureInfo } from '../engine/tiles';
 import { BrushCursor } from '../areas/BrushCursor';
 import { PaintBar } from '../areas/PaintBar';
 import { ShapeHandles } from '../areas/ShapeHandles';
-import { usePainting } from '../areas/usePainting';
+import { RoughStrokes } from '../areas/RoughStrokes';
+import { isBrush, usePainting } from '../areas/usePainting';
 import type { Sharing } from '../laying/useSharing';
 import { nameOf, overlaid, treatmentOf, type Shelf } from '../compare/against';
 import { BareLabel } from '../compare/BareLabel';
@@ -52,6 +53,8 @@ import type { Tried } from '../takes/tried';
 import { StatesBoard, type MomentAction } from '../states/StatesBoard';
 import { STEP, type Side } from './side';
 import { StepBoard } from '../boards/StepBoard';
+import { TintPanel } from '../tinting/TintPanel';
+import { useTinting } from '../tinting/useTinting';
 import { useKeptFocus } from './useKeptFocus';
 import { nameOfStep } from '../takes/step-names';
 import { settingOf, type Edits, type StepAction } from '../takes/useEdits';
@@ -93,7 +96,13 @@ const Empty = styled.div`
 const bare = bareTreatment();
 
 /** What stands beside the picture in place of a step, by name. */
-const sideNames = { add: 'Add a step', history: 'History', looks: 'Looks', frame: 'Frame' } as const;
+const sideNames = {
+  add: 'Add a step',
+  history: 'History',
+  looks: 'Looks',
+  tint: 'Tint',
+  frame: 'Frame',
+} as const;
 
 export interface WorkplaceProps {
   picture: PictureInfo;
@@ -122,6 +131,8 @@ export interface WorkplaceProps {
   onAddBeside: (usual: UsualStep | null, stepId: string) => void;
   /** Lays a treatment on, and chooses a step of it. */
   onLay: (treatment: Treatment, label: string, last?: string) => void;
+  /** Chooses a step, whatever stands beside the picture; must stay the same function. */
+  onChoose: (step: string) => void;
   /** Copies steps. */
   onCopy: (steps: readonly string[]) => void;
   /** The steps that a copy takes. */
@@ -150,6 +161,7 @@ export function Workplace({
   onAdd,
   onAddBeside,
   onLay,
+  onChoose,
   onCopy,
   picked,
   sharing,
@@ -178,17 +190,24 @@ export function Workplace({
   const pull = usePull(picture, session, chosen === null ? undefined : lit.steps.find(s => s.id === chosen));
   const painting = usePainting(picture, session, step, litOf);
   const { area, lookedAt } = painting;
+  const isTinting = side.what === 'tint';
+  const tinting = useTinting(picture, session, chosen, isTinting, onLay, onChoose);
+  const { lookedAt: tintedAt } = tinting;
   /** What is looked at of a treatment; of the same one always the same. */
   const look = useMemo(() => {
     const known = new WeakMap<Treatment, Treatment>();
     const make = (of: Treatment) =>
-      chosen !== null && held.length > 0 ? whileHeld(litOf(of), chosen, held) : lookedAt(of);
+      isTinting
+        ? tintedAt(litOf(of))
+        : chosen !== null && held.length > 0
+          ? whileHeld(litOf(of), chosen, held)
+          : lookedAt(of);
     return (of: Treatment) => {
       const made = known.get(of) ?? make(of);
       known.set(of, made);
       return made;
     };
-  }, [chosen, held, litOf, lookedAt]);
+  }, [chosen, held, litOf, lookedAt, isTinting, tintedAt]);
   const strip = useTestStrip(picture, calm, chosen, commit, side.what === 'step');
   const isStrip = strip.cells.length > 0;
   const stripTool = useStripTool(strip);
@@ -310,9 +329,11 @@ export function Workplace({
               ? framing.tool
               : stripTool
                 ? stripTool
-                : side.what !== 'step' || (isCompared && !isOwn)
-                  ? null
-                  : (picking.tool ?? region.tool ?? painting.pictureTool ?? pull.tool)
+                : isTinting && isTreatedSeen
+                  ? (picking.tool ?? tinting.tool)
+                  : side.what !== 'step' || (isCompared && !isOwn)
+                    ? null
+                    : (picking.tool ?? region.tool ?? painting.pictureTool ?? pull.tool)
           }
           colouredMarked={area !== null && painting.colouredMarked}
           bar={
@@ -336,7 +357,25 @@ export function Workplace({
                 <StripOnPicture strip={strip} picture={picture} hanging={hanging} shown={litOf} />
               ) : null}
               {framing.open ? <CropOverlay framing={framing} picture={picture} onWall={onWall} /> : null}
-              {working && isTreatedSeen && painting.tool === 'brush' ? (
+              {isTinting && isTreatedSeen ? (
+                <RoughStrokes
+                  picture={picture}
+                  treatment={treatment}
+                  area={area}
+                  drawn={tinting.drawn}
+                  onWall={onWall}
+                />
+              ) : null}
+              {working && isTreatedSeen && painting.tool === 'finder' ? (
+                <RoughStrokes
+                  picture={picture}
+                  treatment={treatment}
+                  area={area}
+                  drawn={painting.finding.drawn}
+                  onWall={onWall}
+                />
+              ) : null}
+              {working && isTreatedSeen && isBrush(painting.tool) ? (
                 <BrushCursor
                   radius={
                     (painting.brush.radius * Math.max(picture.width, picture.height) * onWall.width) /
@@ -441,6 +480,15 @@ export function Workplace({
               close();
               onLay(laid, `Look: ${name}`, ids.at(-1));
             }}
+            onClose={close}
+          />
+        ) : isTinting ? (
+          <TintPanel
+            treatment={calm}
+            tinting={tinting}
+            chosen={chosen}
+            onChoose={onChoose}
+            onTinted={onLay}
             onClose={close}
           />
         ) : framing.open ? (

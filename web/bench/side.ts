@@ -8,6 +8,7 @@ export type Side =
   | { what: 'step' }
   | { what: 'frame' }
   | { what: 'looks' }
+  | { what: 'tint' }
   | { what: 'history' }
   | { what: 'add'; stage: Stage; beside?: string };
 

@@ -11,6 +11,7 @@ import { NameField } from '../ui/inplace';
 import { Menu } from '../ui/overlays';
 import { save } from '../ui/save';
 import { useKeys } from '../app/useKeys';
+import { pigmentPaint } from './paint';
 import { learnPigments } from '../takes/pigment-names';
 
 const Frame = styled.section`
@@ -69,14 +70,6 @@ const Well = styled.button`
     outline-offset: 1px;
   }
 `;
-
-const paintOf = (pigment: Pigment): string =>
-  pigment.kind === 'flat'
-    ? pigment.colour
-    : `linear-gradient(100deg, ${[...pigment.stops]
-        .sort((a, b) => a.at - b.at)
-        .map(s => `${s.colour} ${s.at * 100}%`)
-        .join(',')})`;
 
 const same = (a: Pigment, b: Pigment) => JSON.stringify(a) === JSON.stringify(b);
 
@@ -193,7 +186,7 @@ export function PigmentBox({
             title={i < 9 ? `${p.name} (${i + 1})` : p.name}
             onClick={() => onTake(p)}
           >
-            <i style={{ background: paintOf(p.pigment) }} />
+            <i style={{ background: pigmentPaint(p.pigment) }} />
             {p.name}
           </Well>
         ))}

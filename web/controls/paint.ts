@@ -1,6 +1,7 @@
 import { mostChroma } from '../../core/colour/gamut';
 import { hueDirection } from '../../core/colour/hues';
 import { oklabToRgb } from '../../core/colour/oklab';
+import type { Pigment } from '../../core/colour/pigments';
 import { toHex } from '../../core/colour/srgb';
 
 /** The OKLab lightness at which a range of tones is shown in its painted tracks. */
@@ -24,3 +25,12 @@ export const huePaint = (L: number, saturation: number) =>
 
 /** A saturation track from grey to the purest of a hue. */
 export const saturationPaint = (hue: number, L: number) => steps(8, t => toneColour(hue, t, L));
+
+/** What a pigment looks like: its colour, or its colours from the shadows to the lights. */
+export const pigmentPaint = (pigment: Pigment): string =>
+  pigment.kind === 'flat'
+    ? pigment.colour
+    : `linear-gradient(100deg, ${[...pigment.stops]
+        .sort((a, b) => a.at - b.at)
+        .map(s => `${s.colour} ${s.at * 100}%`)
+        .join(',')})`;

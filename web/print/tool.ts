@@ -29,6 +29,8 @@ export interface PictureTool {
   name: string;
   /** A press on the picture. What it returns follows the pointer until it is let go. */
   press: (at: Place, keys: HeldKeys, live: Live) => ToolDrag | null;
+  /** The pointer moves over the picture without a press; null when it leaves. */
+  hover?: (at: Place | null) => void;
   /** The wheel with Shift held, by so many steps: the brush grows and shrinks. */
   turn?: (steps: number) => void;
   /** A press beside the picture counts as well. */

@@ -179,6 +179,11 @@ export function usePointer(
       return;
     }
     if (panning) pan(event.movementX * ratio, event.movementY * ratio);
+    else if (tool?.hover) {
+      const place = onPicture(event);
+      const inside = place && place.x >= 0 && place.y >= 0 && place.x < 1 && place.y < 1;
+      tool.hover(inside && !neighbour?.isAt(x, y) ? place : null);
+    }
     look();
   };
 
@@ -200,6 +205,7 @@ export function usePointer(
   const onPointerLeave = () => {
     pointer.current = null;
     setReading(null);
+    tool?.hover?.(null);
   };
   return {
     reading,

@@ -1,12 +1,14 @@
 import { smoothstep } from '../../colour/tones';
+import type { Rectangle } from '../../frame/geometry';
 import { geodesic } from '../../kernels/geodesic';
 import { colourGuide, colourGuided, type ColourGuide } from '../../kernels/guided';
 import { solveSpread, type Bonds } from '../../kernels/harmonic';
+import { cut } from '../../kernels/lay';
 import type { Stroke } from '../../settings/fields';
 import { strokeName } from '../stroke-name';
 import { layStroke } from '../strokes';
 import { likeness } from './likeness';
-import { beyondRings, goesAround } from './ring';
+import { beyondRings } from './ring';
 import type { Grid, Sight } from './sight';
 
 /**
@@ -28,44 +30,39 @@ export interface Said {
 }
 
 /** The way, in features, along which what a stroke says falls to a third; and what a long edge's length of it costs. */
-const HEARD = 0.19;
-const ACROSS = 0.12;
-/** What goes around something speaks for all that is like it, however it is reached, at least so loud. */
-const AROUND = 0;
+const HEARD = 0.15;
+const ACROSS = 0.14;
 
 /**
  * What seeds say.
  * @param cell the length of a cell, a fraction of the photograph's long edge
  */
-export function saidFrom(seeds: Uint8Array, grid: Grid, cell: number, least = 0): Said {
+export function saidFrom(seeds: Uint8Array, grid: Grid, cell: number): Said {
   const { width, height, features } = grid;
   const evidence = likeness(grid, seeds);
   const way = geodesic(seeds, features, width, height, ACROSS * cell);
   for (let i = 0; i < way.length; i++) {
-    evidence[i] = seeds[i] ? 1 : evidence[i] * Math.max(least, Math.exp(-way[i] / HEARD));
+    evidence[i] = seeds[i] ? 1 : evidence[i] * Math.exp(-way[i] / HEARD);
   }
   return { seeds, evidence };
 }
 
-/** Of a rough stroke its middle is meant surely, this share of its radius. */
-const MIDDLE = 0.7;
-
 /** What one stroke says; made once for a photograph. */
-function saidBy(stroke: Stroke, sight: Sight, isOut: boolean): Said {
-  return sight.remembered(`said ${isOut} ${strokeName(stroke)}`, () => {
+function saidBy(stroke: Stroke, sight: Sight): Said {
+  return sight.remembered(`said ${strokeName(stroke)}`, () => {
     const { width, height } = sight;
     const laid = new Float32Array(width * height);
     const lattice = { x: 0, y: 0, width, height, cell: 1 };
-    const radius = Math.max(stroke.radius * MIDDLE, 0.7 / Math.max(width, height));
+    // One thinner than a cell is one cell wide.
+    const radius = Math.max(stroke.radius, 0.7 / Math.max(width, height));
     layStroke(laid, lattice, { ...stroke, radius, hardness: 1, flow: 1, erase: false }, { width, height });
     const seeds = Uint8Array.from(laid, v => (v > 0.5 ? 1 : 0));
-    const least = isOut && goesAround(stroke, sight) ? AROUND : 0;
-    return saidFrom(seeds, sight, 1 / Math.max(width, height), least);
+    return saidFrom(seeds, sight, 1 / Math.max(width, height));
   });
 }
 
 /** What neighbours over an edge still have in common. */
-const OVER_EDGE = 4e-5;
+const OVER_EDGE = 8e-5;
 
 /** How much neighbours have in common. */
 export function bondsIn({ width, height, features, rough }: Grid): Bonds {
@@ -105,13 +102,15 @@ export function edgesOf(grid: Grid): Edges {
 
 /** How firmly cells are held: under strokes, beyond a ring, where strokes speak clearly, and where they do not. */
 const SEEDED = 0.3;
-const BEYOND = 5;
-const SPOKEN = 0.018;
-const BARELY = 1e-4;
+const BEYOND = 2;
+const SPOKEN = 0.01;
+const BARELY = 2e-4;
 /** How often what is found is drawn to edges, what counts as flat there, and how firmly it is held to them. */
-const TIMES = 3;
-const FLAT = 0.001;
+const TIMES = 2;
+const FLAT = 0.0002;
 const DRAWN = 0.1;
+/** How sharply what belongs is parted from what does not, before it is drawn to edges. */
+const CUT = 5.5;
 
 /**
  * How much each cell belongs to what is meant, 0..1.
@@ -153,7 +152,7 @@ export function spreadFrom(
   let values = solveSpread(bonds, held, targets, targets);
   const [f, g, h] = features;
   for (let k = 0; k < TIMES; k++) {
-    for (let i = 0; i < count; i++) values[i] = smoothstep(2 * values[i] - 0.5);
+    for (let i = 0; i < count; i++) values[i] = smoothstep(CUT * (values[i] - 0.5) + 0.5);
     const [{ a, d }] = colourGuided(guide, [{ width, height, values }], FLAT);
     for (let i = 0; i < count; i++) {
       if (fixed[i]) continue;
@@ -167,18 +166,71 @@ export function spreadFrom(
   return values;
 }
 
-/** What nobody has spoken of speaks so loud for being left out. */
-const UNSPOKEN = 0.05;
+/**
+ * What nobody has spoken of speaks so loud for being left out; where it has been said of other places what is not meant there, hardly:
+ * then each stroke goes as far as the others let it.
+ */
+const UNSPOKEN = 0.12;
+const HARDLY = 0.012;
+
+/** Cells around what a ring holds that are looked at as well, since edges are drawn to what is around them. */
+const MARGIN = WINDOW + 2;
+
+/** The rectangle of what does not lie beyond a ring, and a margin. */
+function partWithin(beyond: Uint8Array, { width, height }: Grid): Rectangle | null {
+  let [left, top, right, bottom] = [width, height, -1, -1];
+  for (let i = 0; i < beyond.length; i++) {
+    if (beyond[i]) continue;
+    const x = i % width;
+    const y = Math.floor(i / width);
+    left = Math.min(left, x);
+    right = Math.max(right, x);
+    top = Math.min(top, y);
+    bottom = y;
+  }
+  if (right < 0) return null;
+  const x = Math.max(0, left - MARGIN);
+  const y = Math.max(0, top - MARGIN);
+  return {
+    x,
+    y,
+    width: Math.min(width, right + MARGIN + 1) - x,
+    height: Math.min(height, bottom + MARGIN + 1) - y,
+  };
+}
 
 /** How much each cell of a photograph belongs to what strokes mean, 0..1; made once for the same strokes. */
 export function belonging({ strokesIn, strokesOut }: RoughStrokes, sight: Sight): Float32Array {
   const names = [strokesIn, strokesOut].map(strokes => strokes.map(strokeName).join());
   return sight.remembered(`belonging ${names.join(' / ')}`, () => {
-    const inside = strokesIn.map(s => saidBy(s, sight, false));
-    const outside = strokesOut.map(s => saidBy(s, sight, true));
+    const inside = strokesIn.map(s => saidBy(s, sight));
+    const outside = strokesOut.map(s => saidBy(s, sight));
     const meant = inside.map(said => said.seeds);
     const beyond = beyondRings(strokesOut, meant, sight);
-    const edges = sight.remembered('edges', () => edgesOf(sight));
-    return spreadFrom(sight, edges, inside, outside, UNSPOKEN, beyond);
+    const part = beyond && partWithin(beyond, sight);
+    const unspoken = beyond || strokesOut.length === 0 ? UNSPOKEN : HARDLY;
+    if (!part) {
+      const edges = sight.remembered('edges', () => edgesOf(sight));
+      return spreadFrom(sight, edges, inside, outside, unspoken, beyond);
+    }
+    // Beyond a ring nothing is found: only what lies within is looked at.
+    const whole = { x: 0, y: 0, width: sight.width, height: sight.height };
+    const cutOut = <A extends Float32Array | Uint8Array>(values: A): A => cut(values, whole, part, 1);
+    const [f, g, h] = sight.features.map(cutOut);
+    const grid = { ...part, features: [f, g, h] satisfies Grid['features'], rough: cutOut(sight.rough) };
+    const cutSaid = ({ seeds, evidence }: Said) => ({ seeds: cutOut(seeds), evidence: cutOut(evidence) });
+    const found = spreadFrom(
+      grid,
+      edgesOf(grid),
+      inside.map(cutSaid),
+      outside.map(cutSaid),
+      unspoken,
+      cutOut(beyond),
+    );
+    const out = new Float32Array(whole.width * whole.height);
+    for (let y = 0; y < part.height; y++) {
+      out.set(found.subarray(y * part.width, (y + 1) * part.width), (part.y + y) * whole.width + part.x);
+    }
+    return out;
   });
 }

@@ -1,5 +1,5 @@
 import { smoothstep } from '../../colour/tones';
-import { readLattice } from '../../kernels/dabs';
+import { readLattice, relattice } from '../../kernels/dabs';
 import { strokes } from '../../settings/fields';
 import { definePart } from '../define';
 import { fitEdges, onEdges, type Fit } from '../edges';
@@ -23,8 +23,12 @@ export const found = definePart({
     const values = belonging(asked, sight);
     const { width, height } = sight;
     const lattice = { x: 0, y: 0, width, height, cell: geometry.photograph.width / width };
-    const read = new Float32Array(whole.width * whole.height);
-    readLattice(values, lattice, whole, geometry.toPhotograph, read);
+    let read: Float32Array;
+    if (geometry.untouched) read = relattice(values, lattice, { ...whole, cell: 1 });
+    else {
+      read = new Float32Array(whole.width * whole.height);
+      readLattice(values, lattice, whole, geometry.toPhotograph, read);
+    }
     for (let i = 0; i < read.length; i++) read[i] = smoothstep((read[i] - 0.5) * STEEP + 0.5);
     return fitEdges(
       { width: whole.width, height: whole.height, values: read },

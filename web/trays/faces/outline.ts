@@ -1,5 +1,6 @@
 import type { MaskPart } from '../../../core/masks/parts';
 import type { Mask } from '../../../core/masks/mask';
+import type { Stroke } from '../../../core/settings/fields';
 
 /** Shapes of an area in the room of a tray: what it covers, at a glance. */
 
@@ -27,22 +28,26 @@ function shapeOf(part: MaskPart, room: { width: number; height: number }, ratio:
   // Radii are fractions of the long edge.
   const long = Math.max(across, across / ratio);
   const at = ([x, y]: readonly number[]): [number, number] => [x * room.width, y * room.height];
+  const line = (stroke: Stroke): Shape => {
+    const each = Math.max(1, Math.ceil(stroke.points.length / MOST_POINTS));
+    const kept = stroke.points.filter((_, i) => i % each === 0 || i === stroke.points.length - 1);
+    const places = kept.length === 1 ? [kept[0], kept[0]] : kept;
+    const points = places
+      .map(p =>
+        at(p)
+          .map(v => v.toFixed(1))
+          .join(),
+      )
+      .join(' ');
+    const width = Math.max(1.5, 2 * stroke.radius * long);
+    return { kind: 'line', points, width, takes: takes || stroke.erase };
+  };
   switch (part.kind) {
     case 'brush':
-      return part.strokes.map(stroke => {
-        const each = Math.max(1, Math.ceil(stroke.points.length / MOST_POINTS));
-        const kept = stroke.points.filter((_, i) => i % each === 0 || i === stroke.points.length - 1);
-        const places = kept.length === 1 ? [kept[0], kept[0]] : kept;
-        const points = places
-          .map(p =>
-            at(p)
-              .map(v => v.toFixed(1))
-              .join(),
-          )
-          .join(' ');
-        const width = Math.max(1.5, 2 * stroke.radius * long);
-        return { kind: 'line', points, width, takes: takes || stroke.erase };
-      });
+      return part.strokes.map(line);
+    // What was found is seen in the picture; here what it was found by, broadly.
+    case 'found':
+      return part.strokesIn.map(stroke => line({ ...stroke, radius: 3 * stroke.radius }));
     case 'oval': {
       const [x, y] = at(part.centre);
       const [rx, ry] = part.radii.map(r => r * long);

@@ -1,0 +1,199 @@
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { starterBox, type NamedPigment } from '../../core/colour/pigments';
+import type { Stroke } from '../../core/settings/fields';
+import { showingArea } from '../../core/treatment/areas';
+import type { Treatment } from '../../core/treatment/schema';
+import { leaveAsItIs, readyToTint, tint, washesOf, type Way } from '../../core/treatment/tinting';
+import { addPoint, pointOf, toPhotograph } from '../areas/on-photograph';
+import { roughStroke, type Rough } from '../areas/useFinding';
+import { smallPictures } from '../engine/client';
+import type { PictureInfo } from '../engine/tiles';
+import type { HeldKeys, Live, Place, PictureTool, ToolDrag } from '../print/tool';
+import type { TakeSession } from '../takes/session';
+
+/** Tinting in one act: a pigment in the hand, a stroke on the picture, and there is a wash. */
+
+export interface TintingState {
+  named: NamedPigment;
+  way: Way;
+  /** Radius of strokes, a fraction of the long edge. */
+  radius: number;
+  /** How strictly strokes keep to edges, 0..1. */
+  keepEdges: number;
+  /** Strokes say "leave as it is". */
+  leaving: boolean;
+}
+
+export interface Tinting extends TintingState {
+  set: (change: Partial<TintingState>) => void;
+  /** The rough stroke under way. */
+  drawn: Rough | null;
+  /** A treatment with what a press where the pointer rests would tint. */
+  lookedAt: (treatment: Treatment) => Treatment;
+  tool: PictureTool;
+}
+
+const REST_MS = 160;
+/** A wash lies where its area covers more than this. */
+const LIES = 0.5;
+
+/** The topmost wash that lies at a place of the picture in its frame; undefined where none does. */
+async function washAt(
+  picture: PictureInfo,
+  treatment: Treatment,
+  { x, y }: Place,
+): Promise<string | undefined> {
+  const { engine } = await smallPictures();
+  for (const { id, mask } of washesOf(treatment).toReversed()) {
+    const [share] = await engine.colourAt(picture, showingArea(treatment, mask!, 'grey', '#ffffff'), x, y);
+    if (share > LIES) return id;
+  }
+  return undefined;
+}
+
+export function useTinting(
+  picture: PictureInfo,
+  session: TakeSession,
+  chosen: string | null,
+  isOpen: boolean,
+  onTinted: (treatment: Treatment, label: string, step: string) => void,
+  onChoose: (step: string) => void,
+): Tinting {
+  const [state, setState] = useState<TintingState>({
+    named: starterBox[0],
+    way: 'thing',
+    radius: 0.01,
+    keepEdges: 0.6,
+    leaving: false,
+  });
+  const set = useCallback((change: Partial<TintingState>) => setState(now => ({ ...now, ...change })), []);
+  const [drawn, setDrawn] = useState<Rough | null>(null);
+  const [hint, setHint] = useState<{ stroke: Stroke; of: TintingState } | null>(null);
+  const rest = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  const forget = useCallback(() => {
+    clearTimeout(rest.current);
+    setHint(null);
+  }, []);
+  useEffect(() => forget, [forget, isOpen, state]);
+  const { named, way, radius, keepEdges, leaving } = state;
+
+  const lay = useCallback(
+    (start: Treatment, stroke: Stroke) => {
+      const what = named.name.toLowerCase();
+      if (leaving && way === 'spread') {
+        const left = leaveAsItIs(start, chosen, stroke);
+        if (left && chosen) onTinted(left, 'Leave as it is', chosen);
+        return;
+      }
+      const made = tint(start, chosen, named, stroke, way);
+      onTinted(made.treatment, made.step === chosen ? `More ${what}` : `Tint with ${what}`, made.step);
+    },
+    [chosen, named, way, leaving, onTinted],
+  );
+
+  const paint = useCallback(
+    (at: Place, live: Live): ToolDrag => {
+      const start = session.state().treatment;
+      const place = toPhotograph(picture, start);
+      const { treatment: base, area } = readyToTint(start, chosen, named);
+      const points = [pointOf(place, at)];
+      const stroke = (): Stroke => ({
+        points: points.slice(),
+        radius,
+        hardness: 0.6,
+        flow: 1,
+        erase: false,
+        keepEdges,
+      });
+      session.pen(true);
+      live.stroke(base, area, stroke());
+      return {
+        live: true,
+        move: to => {
+          if (addPoint(points, pointOf(place, to), radius, picture)) live.stroke(base, area, stroke());
+        },
+        end: () => {
+          lay(start, stroke());
+          session.pen(false);
+        },
+        cancel: () => {
+          session.pen(false);
+          session.preview(start);
+        },
+      };
+    },
+    [picture, session, chosen, named, radius, keepEdges, lay],
+  );
+
+  const press = useCallback(
+    (at: Place, _keys: HeldKeys, live: Live): ToolDrag => {
+      forget();
+      if (way === 'edges') return paint(at, live);
+      const start = session.state().treatment;
+      const place = toPhotograph(picture, start);
+      const points = [pointOf(place, at)];
+      const stroke = () => roughStroke(points.slice(), radius);
+      const isOut = leaving && way === 'spread';
+      session.pen(true);
+      setDrawn({ stroke: stroke(), isOut });
+      const done = () => {
+        session.pen(false);
+        setDrawn(null);
+      };
+      return {
+        move: to => {
+          if (addPoint(points, pointOf(place, to), radius, picture)) setDrawn({ stroke: stroke(), isOut });
+        },
+        end: () => {
+          done();
+          if (points.length > 1) return lay(start, stroke());
+          // A press on what a wash lies on already chooses that wash.
+          void washAt(picture, start, at)
+            .catch(() => undefined)
+            .then(found => {
+              if (found !== undefined && found !== chosen) onChoose(found);
+              else if (found === undefined && session.state().treatment === start) lay(start, stroke());
+            });
+        },
+        cancel: done,
+      };
+    },
+    [forget, way, paint, session, picture, radius, leaving, lay, chosen, onChoose],
+  );
+
+  const hover = useCallback(
+    (at: Place | null) => {
+      clearTimeout(rest.current);
+      setHint(null);
+      if (at === null || way !== 'thing') return;
+      rest.current = setTimeout(() => {
+        const start = session.state().treatment;
+        void washAt(picture, start, at).then(
+          found => {
+            if (found !== undefined || session.state().treatment !== start) return;
+            const point = pointOf(toPhotograph(picture, start), at);
+            setHint({ stroke: roughStroke([point], radius), of: state });
+          },
+          () => undefined,
+        );
+      }, REST_MS);
+    },
+    [picture, session, way, radius, state],
+  );
+
+  const lookedAt = useCallback(
+    (treatment: Treatment) =>
+      hint ? tint(treatment, null, hint.of.named, hint.stroke, 'thing').treatment : treatment,
+    [hint],
+  );
+  const tool = useMemo<PictureTool>(
+    () => ({
+      cursor: 'crosshair',
+      name: 'Draw on a thing to tint it with the pigment in the hand; press on a tinted one to choose its wash.',
+      press,
+      hover,
+    }),
+    [press, hover],
+  );
+  return useMemo(() => ({ ...state, set, drawn, lookedAt, tool }), [state, set, drawn, lookedAt, tool]);
+}
