@@ -13,12 +13,15 @@ const FAR = 1e9;
 /**
  * @param seeds where it begins: not 0
  * @param features three planes, one after another, each as long as the grid
+ * @param rough the change to a neighbour that counts as noise at each cell, squared, more than 0: a change much smaller costs nothing,
+ *   one much larger all of itself
  * @param length what one cell of way costs, beside what features change along it
  * @param sweeps how many times forward and backward
  */
 export function geodesic(
   seeds: Uint8Array,
   features: readonly Float32Array[],
+  rough: Float32Array,
   width: number,
   height: number,
   length: number,
@@ -27,18 +30,20 @@ export function geodesic(
   const { kernels, workspace } = compiled();
   const stride = width + 2;
   const count = stride * (height + 2);
-  const { buffer, at } = workspace(4 * count * FLOAT);
+  const { buffer, at } = workspace(5 * count * FLOAT);
   const first = stride + 1;
-  const planes = [0, 1, 2, 3].map(k => new Float32Array(buffer, at + k * count * FLOAT, count));
+  const planes = [0, 1, 2, 3, 4].map(k => new Float32Array(buffer, at + k * count * FLOAT, count));
   const [distance, ...guides] = planes;
   distance.fill(FAR);
   for (let y = 0; y < height; y++) {
     const row = first + y * stride;
     for (let x = 0; x < width; x++) if (seeds[y * width + x]) distance[row + x] = 0;
-    guides.forEach((guide, k) => guide.set(features[k].subarray(y * width, (y + 1) * width), row));
+    [...features, rough].forEach((plane, k) =>
+      guides[k].set(plane.subarray(y * width, (y + 1) * width), row),
+    );
   }
-  const [d, f, g, h] = planes.map((_, k) => at + (k * count + first) * FLOAT);
-  for (let k = 0; k < sweeps; k++) kernels.sweepWay(d, f, g, h, stride, width, height, length);
+  const [d, f, g, h, r] = planes.map((_, k) => at + (k * count + first) * FLOAT);
+  for (let k = 0; k < sweeps; k++) kernels.sweepWay(d, f, g, h, r, stride, width, height, length);
   const out = new Float32Array(width * height);
   for (let y = 0; y < height; y++) {
     const row = first + y * stride;

@@ -30,17 +30,20 @@ export interface Said {
 }
 
 /** The way, in features, along which what a stroke says falls to a third; and what a long edge's length of it costs. */
-const HEARD = 0.15;
+const HEARD = 0.06;
 const ACROSS = 0.14;
+/** Changes are heard as noise up to so much of what is usual around, squared. */
+const NOISE = 0.5;
 
 /**
  * What seeds say.
  * @param cell the length of a cell, a fraction of the photograph's long edge
  */
 export function saidFrom(seeds: Uint8Array, grid: Grid, cell: number): Said {
-  const { width, height, features } = grid;
+  const { width, height, features, rough } = grid;
   const evidence = likeness(grid, seeds);
-  const way = geodesic(seeds, features, width, height, ACROSS * cell);
+  const noise = rough.map(v => NOISE * v);
+  const way = geodesic(seeds, features, noise, width, height, ACROSS * cell);
   for (let i = 0; i < way.length; i++) {
     evidence[i] = seeds[i] ? 1 : evidence[i] * Math.exp(-way[i] / HEARD);
   }
@@ -163,6 +166,8 @@ export function spreadFrom(
     }
     values = solveSpread(bonds, held, targets, values);
   }
+  // The solver stops a little before its goal, on either side of it.
+  for (let i = 0; i < count; i++) values[i] = Math.min(1, Math.max(0, values[i]));
   return values;
 }
 
@@ -199,6 +204,20 @@ function partWithin(beyond: Uint8Array, { width, height }: Grid): Rectangle | nu
   };
 }
 
+/** How far in what a ring holds is surely meant, as a share of the way to its middle. */
+const HEART = 0.6;
+
+/** What the middle of a ring says, where nothing else has been drawn. */
+function heartOf(beyond: Uint8Array, sight: Sight): Said {
+  const { width, height } = sight;
+  const flat = new Float32Array(width * height);
+  const deep = geodesic(beyond, [flat, flat, flat], new Float32Array(flat.length).fill(1), width, height, 1);
+  let most = 0;
+  for (let i = 0; i < deep.length; i++) if (!beyond[i] && deep[i] > most) most = deep[i];
+  const seeds = Uint8Array.from(deep, (v, i) => (!beyond[i] && v >= HEART * most ? 1 : 0));
+  return saidFrom(seeds, sight, 1 / Math.max(width, height));
+}
+
 /** How much each cell of a photograph belongs to what strokes mean, 0..1; made once for the same strokes. */
 export function belonging({ strokesIn, strokesOut }: RoughStrokes, sight: Sight): Float32Array {
   const names = [strokesIn, strokesOut].map(strokes => strokes.map(strokeName).join());
@@ -207,6 +226,7 @@ export function belonging({ strokesIn, strokesOut }: RoughStrokes, sight: Sight)
     const outside = strokesOut.map(s => saidBy(s, sight));
     const meant = inside.map(said => said.seeds);
     const beyond = beyondRings(strokesOut, meant, sight);
+    if (beyond && !inside.length) inside.push(heartOf(beyond, sight));
     const part = beyond && partWithin(beyond, sight);
     const unspoken = beyond || strokesOut.length === 0 ? UNSPOKEN : HARDLY;
     if (!part) {

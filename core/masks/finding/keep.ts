@@ -15,13 +15,13 @@ export interface Within extends Rectangle {
 }
 
 /** The middle of a stroke, as a share of its radius. */
-const MIDDLE = 0.3;
+const MIDDLE = 0.2;
 /** Pixels beyond the stroke that are looked at as well, and the least radius of its middle. */
 const AROUND = 8;
 const LEAST = 0.8;
 /** How loud what is unlike speaks at no strength and at full, falling evenly between as a power. */
 const FAINT = 0.002;
-const LOUD = 0.35;
+const LOUD = 0.8;
 /** What belongs more than not is covered, over so much of the way. */
 const STEEP = 3;
 

@@ -1,24 +1,48 @@
 import type { Stroke } from '../../settings/fields';
-import { layStroke } from '../strokes';
 
 /** Strokes that go around something: what lies beyond them is not meant. */
 
 /** A stroke that ends so near to where it began, as a share of its length, goes around something. */
 const NEARLY_CLOSED = 0.2;
 
-const places = 4;
+/** Fewer points go around nothing. */
+const LEAST_POINTS = 4;
 
 /** Whether a stroke goes around something. */
 export function goesAround(
   { points }: Stroke,
   { width, height }: { width: number; height: number },
 ): boolean {
-  if (points.length < places) return false;
+  if (points.length < LEAST_POINTS) return false;
   const way = (a: readonly number[], b: readonly number[]) =>
     Math.hypot((b[0] - a[0]) * width, (b[1] - a[1]) * height);
   let length = 0;
   for (let i = 1; i < points.length; i++) length += way(points[i - 1], points[i]);
   return way(points[0], points.at(-1)!) <= NEARLY_CLOSED * length;
+}
+
+/** Marks the cells that a closed line goes around, by its winding: however it crosses itself, and beyond the picture's edge too. */
+function markWithin(marked: Uint8Array, { points }: Stroke, width: number, height: number): void {
+  const places = points.map(([x, y]) => [x * width - 0.5, y * height - 0.5] as const);
+  const crossings: { x: number; turn: number }[] = [];
+  for (let y = 0; y < height; y++) {
+    crossings.length = 0;
+    for (let i = 0; i < places.length; i++) {
+      const [x0, y0] = places[i];
+      const [x1, y1] = places[(i + 1) % places.length];
+      if (y0 <= y === y1 <= y) continue;
+      crossings.push({ x: x0 + ((y - y0) / (y1 - y0)) * (x1 - x0), turn: y1 > y0 ? 1 : -1 });
+    }
+    crossings.sort((a, b) => a.x - b.x);
+    let winding = 0;
+    for (let k = 0; k + 1 < crossings.length; k++) {
+      winding += crossings[k].turn;
+      if (winding === 0) continue;
+      const from = Math.max(0, Math.ceil(crossings[k].x));
+      const to = Math.min(width - 1, Math.floor(crossings[k + 1].x));
+      if (to >= from) marked.fill(1, y * width + from, y * width + to + 1);
+    }
+  }
 }
 
 /**
@@ -32,44 +56,8 @@ export function beyondRings(
 ): Uint8Array | null {
   const rings = strokes.filter(stroke => goesAround(stroke, { width, height }));
   if (!rings.length) return null;
-  const count = width * height;
-  const wall = new Float32Array(count);
-  const lattice = { x: 0, y: 0, width, height, cell: 1 };
-  for (const ring of rings) {
-    const points = [...ring.points, ring.points[0]].map(([x, y]): [number, number, number] => [x, y, 1]);
-    const thin = {
-      ...ring,
-      points,
-      radius: 1.5 / Math.max(width, height),
-      hardness: 1,
-      flow: 1,
-      erase: false,
-    };
-    layStroke(wall, lattice, thin, { width, height });
-  }
-  const beyond = new Uint8Array(count);
-  const open = new Int32Array(count);
-  let many = 0;
-  const enter = (i: number) => {
-    if (beyond[i] || wall[i] > 0.3) return;
-    beyond[i] = 1;
-    open[many++] = i;
-  };
-  for (let x = 0; x < width; x++) {
-    enter(x);
-    enter(count - width + x);
-  }
-  for (let y = 0; y < height; y++) {
-    enter(y * width);
-    enter(y * width + width - 1);
-  }
-  while (many > 0) {
-    const i = open[--many];
-    const x = i % width;
-    if (x > 0) enter(i - 1);
-    if (x < width - 1) enter(i + 1);
-    if (i >= width) enter(i - width);
-    if (i < count - width) enter(i + width);
-  }
-  return meant.some(seeds => seeds.some((s, i) => s && beyond[i])) ? null : beyond;
+  const within = new Uint8Array(width * height);
+  for (const ring of rings) markWithin(within, ring, width, height);
+  if (meant.some(seeds => seeds.some((s, i) => s && !within[i]))) return null;
+  return within.map(v => 1 - v);
 }

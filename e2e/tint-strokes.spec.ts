@@ -1,0 +1,172 @@
+import { readFile } from 'node:fs/promises';
+import type { Page } from '@playwright/test';
+import { expect, test } from './app';
+import { colourAt, differs, pictureOn } from './picture';
+import { openBench, panelOf, pointAt, saved } from './work';
+
+/** Tinting in one act, on the demo's photographs: strokes that find things, that spread, and that keep to edges. */
+
+type Place = [number, number];
+
+/** A hand that tints, and counts what it does. */
+function hand(page: Page) {
+  let actions = 0;
+  return {
+    actions: () => actions,
+    take: async (name: string) => {
+      actions++;
+      await page.getByRole('group', { name: 'Pigments' }).getByRole('button', { name, exact: true }).click();
+    },
+    stroke: async (...places: Place[]) => {
+      actions++;
+      const [first, ...rest] = await Promise.all(places.map(([u, v]) => pointAt(page, u, v)));
+      await page.mouse.move(first.x, first.y);
+      await page.mouse.down();
+      for (const to of rest) await page.mouse.move(to.x, to.y, { steps: 4 });
+      await page.mouse.up();
+    },
+    press: async (name: string, role: 'button' | 'radio' = 'button') => {
+      actions++;
+      await page.getByRole(role, { name, exact: true }).first().click();
+    },
+  };
+}
+
+const hueOf = ([r, g, b]: readonly number[]) => ({ warm: r - b, green: g - (r + b) / 2 });
+
+test('the keeper’s chair is recoloured by a few strokes that spread, in fewer than 40 actions', async ({
+  page,
+  app,
+}) => {
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await openBench(page, app, [{ kind: 'mono' }], await readFile('demo/photographs/keepers-chair.jpg'));
+  const bare = await pictureOn(page);
+  const { take, stroke, press, actions } = hand(page);
+  await press('Tint');
+  await expect(panelOf(page, 'Tint')).toBeVisible();
+  await page.getByText('Spreads', { exact: true }).click();
+  const washes = page.getByRole('region', { name: 'Washes' }).getByRole('listitem');
+  const lay = async (count: number, name: string, ...places: Place[]) => {
+    await take(name);
+    await stroke(...places);
+    await expect(washes).toHaveCount(count);
+  };
+  await lay(1, 'Oxide', [0.4, 0.36], [0.48, 0.38], [0.4, 0.42], [0.48, 0.46], [0.42, 0.48]);
+  await lay(2, 'Linen', [0.28, 0.575], [0.46, 0.575]);
+  await lay(3, 'Iron', [0.68, 0.47], [0.78, 0.5], [0.68, 0.56], [0.78, 0.62], [0.7, 0.67]);
+  await stroke([0.73, 0.06], [0.73, 0.34]);
+  await lay(4, 'Water', [0.15, 0.1], [0.4, 0.15], [0.6, 0.1], [0.6, 0.3]);
+  await stroke([0.88, 0.1], [0.9, 0.4]);
+  await lay(5, 'Plank', [0.1, 0.75], [0.5, 0.8], [0.85, 0.92], [0.2, 0.9]);
+  await saved(page);
+  const shot = await pictureOn(page);
+  expect(differs(shot, bare)).toBeGreaterThan(5);
+  // The shawl red, the wall blue on both sides of the pipe, the floor brown.
+  const shawl = hueOf(colourAt(shot, 0.44, 0.42));
+  const [wall, other] = [hueOf(colourAt(shot, 0.3, 0.2)), hueOf(colourAt(shot, 0.87, 0.3))];
+  expect(shawl.warm).toBeGreaterThan(25);
+  expect(wall.warm).toBeLessThan(-8);
+  expect(other.warm).toBeLessThan(-8);
+  expect(hueOf(colourAt(shot, 0.5, 0.88)).warm).toBeGreaterThan(10);
+  expect(actions()).toBeLessThan(40);
+  // Each is an ordinary wash: undone and done again one by one.
+  await page.keyboard.press('Control+z');
+  await expect(washes).toHaveCount(4);
+  await page.keyboard.press('Control+Shift+z');
+  await expect(washes).toHaveCount(5);
+});
+
+test('a press finds a thing and tints it; a press on it later chooses its wash; the rest and the inverse are one action', async ({
+  page,
+  app,
+}) => {
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await openBench(
+    page,
+    app,
+    [{ kind: 'mono' }],
+    await readFile('demo/photographs/quinces-and-enamel-jug.jpg'),
+  );
+  const bare = await pictureOn(page);
+  const { take, stroke, press } = hand(page);
+  await page.keyboard.press('w');
+  const panel = panelOf(page, 'Tint');
+  await expect(panel).toBeVisible();
+  await take('Quince');
+  // What would be found shows while the pointer rests, and is not kept.
+  const rest = await pointAt(page, 0.2, 0.62);
+  await page.mouse.move(rest.x, rest.y);
+  await expect.poll(async () => differs(await pictureOn(page), bare)).toBeGreaterThan(0.2);
+  const away = await pointAt(page, 0.5, 1.2);
+  await page.mouse.move(away.x, away.y);
+  await expect.poll(async () => differs(await pictureOn(page), bare)).toBeLessThan(0.05);
+  await stroke([0.16, 0.6], [0.22, 0.6], [0.23, 0.66], [0.17, 0.67]);
+  const washes = page.getByRole('region', { name: 'Washes' }).getByRole('listitem');
+  await expect(washes).toHaveCount(1);
+  await expect(washes.first()).toContainText('Quince');
+  await take('Ferry blue');
+  await stroke([0.6, 0.25], [0.6, 0.5], [0.64, 0.6]);
+  await expect(washes).toHaveCount(2);
+  await saved(page);
+  // A press on the quince takes its wash up again.
+  await stroke([0.2, 0.63]);
+  await expect(washes.first().getByRole('button')).toHaveAttribute('aria-current', 'true');
+  await expect(washes).toHaveCount(2);
+  await take('Plank');
+  await press('The rest');
+  await expect(washes).toHaveCount(3);
+  await expect(washes.last()).toContainText('The rest');
+  const shot = await pictureOn(page);
+  expect(hueOf(colourAt(shot, 0.2, 0.63)).warm).toBeGreaterThan(20);
+  expect(hueOf(colourAt(shot, 0.1, 0.9)).warm).toBeGreaterThan(5);
+  await press('Same again');
+  await expect(washes).toHaveCount(4);
+  await saved(page);
+  // Two pigments and an area are changed afterwards, in the steps that these are.
+  await washes.first().getByRole('button').click();
+  await page.keyboard.press('w');
+  const step = panelOf(page, 'Quince wash');
+  await expect(step).toBeVisible();
+  await step.getByRole('button', { name: 'Oxide', exact: true }).click();
+  await saved(page);
+  await expect.poll(async () => differs(await pictureOn(page), shot)).toBeGreaterThan(0.2);
+});
+
+test('the area finder mends what it found, and the brush keeps to edges', async ({ page, app }) => {
+  await page.setViewportSize({ width: 1280, height: 800 });
+  const file = await readFile('demo/photographs/quinces-and-enamel-jug.jpg');
+  const masks = [{ id: 'm', name: 'Fruit', parts: [] }];
+  const wash = { kind: 'wash', mask: 'm', settings: { pigment: { kind: 'flat', colour: '#c02020' } } };
+  await openBench(page, app, [{ kind: 'mono' }, wash], file, masks);
+  const bare = await pictureOn(page);
+  const { stroke } = hand(page);
+  await page.locator('[data-tray]').last().click();
+  await page.getByRole('button', { name: 'Finder', exact: true }).click();
+  await stroke([0.86, 0.64], [0.9, 0.62], [0.92, 0.7], [0.87, 0.73]);
+  await expect(page.getByText('Found by 1 stroke')).toBeVisible();
+  await expect.poll(async () => hueOf(colourAt(await pictureOn(page), 0.89, 0.68)).warm).toBeGreaterThan(30);
+  // Around it, with what takes away: nothing beyond.
+  await page.getByRole('button', { name: '− Take away' }).click();
+  await stroke(
+    [0.8, 0.6],
+    [0.8, 0.74],
+    [0.86, 0.81],
+    [0.96, 0.78],
+    [0.975, 0.64],
+    [0.9, 0.55],
+    [0.81, 0.585],
+  );
+  await expect(page.getByText('Found by 2 strokes')).toBeVisible();
+  const found = await pictureOn(page);
+  expect(
+    Math.abs(hueOf(colourAt(found, 0.99, 0.65)).warm - hueOf(colourAt(bare, 0.99, 0.65)).warm),
+  ).toBeLessThan(4);
+  await page.getByRole('button', { name: '+ Add' }).click();
+  await page.getByRole('button', { name: 'Keep edges', exact: true }).click();
+  // Along the rim of the jug, half beyond it.
+  await stroke([0.56, 0.3], [0.555, 0.45], [0.54, 0.55]);
+  await saved(page);
+  const kept = await pictureOn(page);
+  expect(hueOf(colourAt(kept, 0.56, 0.4)).warm).toBeGreaterThan(20);
+  await expect(page.getByText('Found by 2 strokes')).toBeVisible();
+});
