@@ -97,9 +97,7 @@ function dark(scene: string): string {
     } while (depth > 0);
     text = text.slice(0, at) + text.slice(end);
   }
-  return text
-    .replace(/^(RoomLight|Shore|Clouded|  Clouded)\(.*/gm, '')
-    .replace(/emission [^d}]*/g, 'emission 0 ');
+  return text.replace(/^ *(RoomLight|Shore|Clouded)\(.*/gm, '').replace(/emission [^d}]*/g, 'emission 0 ');
 }
 
 const here = dirname(fileURLToPath(import.meta.url));
