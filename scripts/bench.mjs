@@ -315,6 +315,19 @@ try {
       `${row.name} at ${row.megapixels} megapixels: ${row.perMegapixel.toFixed(1)} ms a megapixel, ratio ${row.ratio.toFixed(2)}`,
     );
   }
+
+  // Within the project, so that its packages are found.
+  const finding = join(root, 'data', 'bench-finding.mjs');
+  await build({
+    entryPoints: [join(root, 'scripts', 'bench-finding.ts')],
+    outfile: finding,
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    packages: 'external',
+  });
+  await timed([finding]);
+  rmSync(finding);
 } finally {
   rmSync(folder, { recursive: true, force: true });
 }

@@ -138,7 +138,8 @@ describe('plan', () => {
           point(c);
           for (let k = 0; k < 3; k++) {
             const exact = Math.min(1, Math.max(0, c[k]));
-            expect(Math.abs(out[i + k] / 65535 - exact) * 255).toBeLessThan(1);
+            // Two tables may follow one another, each within a half; the second may rise a little faster than what it reads.
+            expect(Math.abs(out[i + k] / 65535 - exact) * 255).toBeLessThan(1.05);
           }
         }
       }),

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { geodesic } from './geodesic';
-import { solveSpread, type Bonds } from './harmonic';
+import { pyramidOf, solveSpread, type Bonds } from './harmonic';
 
 /** A small system solved by elimination, in double precision. */
 function eliminated({ width, height, right, down }: Bonds, held: Float32Array, targets: Float32Array) {
@@ -64,7 +64,7 @@ describe('values that spread over a grid', () => {
     fc.assert(
       fc.property(system, ({ bonds, held, targets }) => {
         const exact = eliminated(bonds, held, targets);
-        const found = solveSpread(bonds, held, targets, targets, { tolerance: 1e-6, most: 200 });
+        const found = solveSpread(pyramidOf(bonds), held, targets, targets, { tolerance: 1e-6, most: 200 });
         found.forEach((v, i) => expect(Math.abs(v - exact[i])).toBeLessThan(2e-3));
       }),
       { numRuns: 60 },
@@ -75,9 +75,9 @@ describe('values that spread over a grid', () => {
     fc.assert(
       fc.property(system, ({ bonds, held, targets }) => {
         const options = { tolerance: 1e-6, most: 200 };
-        const found = solveSpread(bonds, held, targets, targets, options);
+        const found = solveSpread(pyramidOf(bonds), held, targets, targets, options);
         const other = solveSpread(
-          bonds,
+          pyramidOf(bonds),
           held,
           targets,
           targets.map(v => 1 - v),
@@ -106,7 +106,7 @@ describe('values that spread over a grid', () => {
     held[0] = held[width - 1] = 1e4;
     const targets = new Float32Array(width);
     targets[width - 1] = 1;
-    const found = solveSpread(line, held, targets, targets, { tolerance: 1e-7, most: 300 });
+    const found = solveSpread(pyramidOf(line), held, targets, targets, { tolerance: 1e-7, most: 300 });
     found.forEach((v, i) => expect(v).toBeCloseTo(i / (width - 1), 2));
   });
 });

@@ -31,22 +31,40 @@ const FLOAT = Float32Array.BYTES_PER_ELEMENT;
 /** Numbers before the first cell of a row, and after the last. */
 const SIDE = 4;
 
-/** The same with 2 by 2 cells put together, and how much each is held. */
-function coarser({ width, height, right, down }: Bonds, held: Float32Array): [Bonds, Float32Array] {
+/** The same with 2 by 2 cells put together. */
+function coarser({ width, height, right, down }: Bonds): Bonds {
   const w = (width + 1) >> 1;
   const h = (height + 1) >> 1;
   const out = { width: w, height: h, right: new Float32Array(w * h), down: new Float32Array(w * h) };
-  const holds = new Float32Array(w * h);
   for (let y = 0, i = 0; y < height; y++) {
     const row = (y >> 1) * w;
     for (let x = 0; x < width; x++, i++) {
       const at = row + (x >> 1);
-      holds[at] += held[i];
       if (x & 1) out.right[at] += right[i];
       if (y & 1) out.down[at] += down[i];
     }
   }
-  return [out, holds];
+  return out;
+}
+
+/** How much the cells of a coarser grid are held. */
+function heldBy(held: Float32Array, { width, height }: Bonds): Float32Array {
+  const w = (width + 1) >> 1;
+  const out = new Float32Array(w * ((height + 1) >> 1));
+  for (let y = 0, i = 0; y < height; y++) {
+    const row = (y >> 1) * w;
+    for (let x = 0; x < width; x++, i++) out[row + (x >> 1)] += held[i];
+  }
+  return out;
+}
+
+/** Bonds of a grid and of its coarser ones: made once for all that is solved on it. */
+export type Pyramid = readonly Bonds[];
+
+export function pyramidOf(bonds: Bonds): Pyramid {
+  const grids = [bonds];
+  for (let last = bonds; last.width * last.height > COARSEST; last = grids.at(-1)!) grids.push(coarser(last));
+  return grids;
 }
 
 /** A grid in the kernels' memory: addresses of its planes' first cells. */
@@ -78,18 +96,16 @@ const planeLength = (width: number, height: number) => strideOf(width) * (height
  * @param tolerance how far cells may be from what their neighbours say, as a root mean square
  */
 export function solveSpread(
-  bonds: Bonds,
+  pyramid: Pyramid,
   held: Float32Array,
   targets: Float32Array,
   from: Float32Array,
   { tolerance = 5e-4, most = 40 }: { tolerance?: number; most?: number } = {},
 ): Float32Array {
   const { kernels, workspace } = compiled();
-  const grids: [Bonds, Float32Array][] = [[bonds, held]];
-  for (let [grid, holds] = grids[0]; grid.width * grid.height > COARSEST; [grid, holds] = grids.at(-1)!) {
-    grids.push(coarser(grid, holds));
-  }
-  const lengths = grids.map(([{ width, height }]) => planeLength(width, height));
+  const helds = [held];
+  for (const grid of pyramid.slice(0, -1)) helds.push(heldBy(helds.at(-1)!, grid));
+  const lengths = pyramid.map(({ width, height }) => planeLength(width, height));
   const extra = 3 * lengths[0];
   const total = lengths.reduce((sum, length) => sum + PLANES * length, extra);
   const { buffer, at } = workspace(total * FLOAT);
@@ -97,8 +113,8 @@ export function solveSpread(
   all.fill(0);
 
   let next = 0;
-  const levels = grids.map(([grid, holds], k): Level => {
-    const { width, height, right, down } = grid;
+  const levels = pyramid.map(({ width, height, right, down }, k): Level => {
+    const holds = helds[k];
     const stride = strideOf(width);
     const first = stride + SIDE;
     const planes = Array.from({ length: PLANES }, (_, p) => next + p * lengths[k]);

@@ -158,7 +158,8 @@ export function coverageOf(id: string, masks: readonly Mask[], bleed: number): C
     let plane: Plane = { width, height, values };
     if (surveyedWhole) plane = shapedWhole(plane, mask, bleed, geometry.longEdge);
     const found: Surveyed = surveyedWhole ? { whole: plane, finds } : { finds };
-    if (drawn > 0) found.refined = fitEdges(plane, input.ground, geometry.longEdge);
+    if (drawn > 0)
+      found.refined = fitEdges(plane, input.ground, geometry.longEdge, input.ground !== input.beneath);
     return found;
   };
 

@@ -1,4 +1,4 @@
-import { useMemo } from 'react';
+import { useEffect, useMemo, useRef } from 'react';
 import { ListBox, ListBoxItem } from 'react-aria-components';
 import styled from 'styled-components';
 import { readsPicture, showingArea, usersOf } from '../../core/treatment/areas';
@@ -149,8 +149,14 @@ export function AreaList({
   onChoose: (area: string | null) => void;
 }) {
   const { masks } = treatment;
+  // The chosen one is in sight, however many there are.
+  const list = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    list.current?.querySelector('[data-selected]')?.scrollIntoView({ block: 'nearest' });
+  }, [step.id, step.mask, masks.length]);
   return (
     <List
+      ref={list}
       aria-label="Area"
       selectionMode="single"
       disallowEmptySelection

@@ -12,6 +12,7 @@ import {
   removeArea,
   usersOf,
 } from '../../core/treatment/areas';
+import type { Mask } from '../../core/masks/mask';
 import type { Step, Treatment } from '../../core/treatment/schema';
 import { messageOf } from '../app/api';
 import { takeIn } from '../engine/carried';
@@ -61,6 +62,22 @@ const Section = styled.section`
     padding: 0 0 4px;
   }
 `;
+
+/** What can be done with other areas, each a list of them. */
+const withOthers = (others: readonly Mask[], isMade: boolean) =>
+  [
+    { id: 'add', text: 'Add' },
+    ...(isMade
+      ? [
+          { id: 'take', text: 'Take away' },
+          { id: 'meet', text: 'Only within' },
+        ]
+      : []),
+  ].map(({ id, text }) => ({
+    id,
+    text,
+    entries: others.map(m => ({ id: `${id} ${m.id}`, text: m.name })),
+  }));
 
 /** The area that a step lies on: chosen, made, named, reused, shaped. */
 export const AreaSection = memo(function AreaSection({
@@ -182,15 +199,7 @@ export const AreaSection = memo(function AreaSection({
                 ? [
                     {
                       name: 'With other areas',
-                      entries: others.flatMap(m => [
-                        { id: `add ${m.id}`, text: `Add ${m.name}` },
-                        ...(area.parts.length
-                          ? [
-                              { id: `take ${m.id}`, text: `Take away ${m.name}` },
-                              { id: `meet ${m.id}`, text: `Only within ${m.name}` },
-                            ]
-                          : []),
-                      ]),
+                      entries: withOthers(others, area.parts.length > 0),
                     },
                   ]
                 : []),

@@ -1,26 +1,16 @@
-import { X } from 'lucide-react';
 import styled from 'styled-components';
 import { againOn, besideArea, onTheRest, washesOf, type Tinted } from '../../core/treatment/tinting';
 import { areaOf } from '../../core/treatment/areas';
 import type { Step, Treatment } from '../../core/treatment/schema';
+import { useKeys } from '../app/useKeys';
+import { countOf } from '../app/words';
 import { PigmentBox } from '../controls/PigmentBox';
 import { pigmentPaint } from '../controls/paint';
 import { nameOfStep } from '../takes/step-names';
-import { Button, IconButton, Segments } from '../ui/buttons';
+import { BoardHead } from '../ui/board-head';
+import { Button, Segments } from '../ui/buttons';
 import { SHARE_OF_ALL, Slider } from '../ui/slider';
 import type { Tinting } from './useTinting';
-
-const Head = styled.header`
-  display: flex;
-  align-items: center;
-  padding: 10px 9px 4px 16px;
-  h2 {
-    flex: 1;
-    font-size: 15px;
-    font-weight: 650;
-    outline: none;
-  }
-`;
 
 const Body = styled.div`
   flex: 1;
@@ -130,6 +120,7 @@ export function TintPanel({
   onTinted: (treatment: Treatment, label: string, step: string) => void;
   onClose: () => void;
 }) {
+  useKeys({ giveUp: onClose });
   const { named, way, radius, keepEdges, leaving, set } = tinting;
   const washes = washesOf(treatment);
   const current = washes.find(s => s.id === chosen);
@@ -141,12 +132,12 @@ export function TintPanel({
   const size = Math.min(1, Math.max(0, Math.log(radius / least) / Math.log(most / least)));
   return (
     <>
-      <Head>
-        <h2 tabIndex={-1}>Tint</h2>
-        <IconButton aria-label="Back to the step" onPress={onClose}>
-          <X aria-hidden="true" />
-        </IconButton>
-      </Head>
+      <BoardHead
+        title="Tint"
+        says={washes.length ? countOf(washes.length, 'wash', 'washes') : ''}
+        close="Back to the step"
+        onClose={onClose}
+      />
       <Body>
         <div className="ways">
           <Segments

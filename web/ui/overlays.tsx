@@ -15,8 +15,9 @@ import {
   Popover,
   Select,
   SelectValue,
+  SubmenuTrigger,
 } from 'react-aria-components';
-import { ChevronDown } from 'lucide-react';
+import { ChevronDown, ChevronRight } from 'lucide-react';
 import styled from 'styled-components';
 
 const Float = styled(Popover)`
@@ -60,6 +61,35 @@ export interface MenuEntry {
   text: string;
   keys?: string;
   disabled?: boolean;
+  /** What opens beside it, where there are many of a kind: the menu does not grow with them. */
+  entries?: MenuEntry[];
+}
+
+/** An entry of a menu, with those that open beside it. */
+function EntryOf({ entry, onAction }: { entry: MenuEntry; onAction: (id: string) => void }) {
+  const { id, text, keys, entries } = entry;
+  const own = (
+    <Entry id={id} textValue={text}>
+      {text}
+      {keys ? <kbd>{keys}</kbd> : null}
+      {entries ? <ChevronRight size={15} aria-hidden="true" /> : null}
+    </Entry>
+  );
+  if (!entries) return own;
+  return (
+    <SubmenuTrigger>
+      {own}
+      <Float>
+        <AriaMenu aria-label={text} onAction={key => onAction(String(key))} style={{ outline: 'none' }}>
+          {entries.map(e => (
+            <Entry key={e.id} id={e.id} textValue={e.text}>
+              {e.text}
+            </Entry>
+          ))}
+        </AriaMenu>
+      </Float>
+    </SubmenuTrigger>
+  );
 }
 
 /** A menu under a button, in named parts. */
@@ -90,10 +120,7 @@ export function Menu({
               <MenuSection key={s.name ?? i} aria-label={s.name ?? label}>
                 {s.name ? <Named>{s.name}</Named> : null}
                 {s.entries.map(e => (
-                  <Entry key={e.id} id={e.id} textValue={e.text}>
-                    {e.text}
-                    {e.keys ? <kbd>{e.keys}</kbd> : null}
-                  </Entry>
+                  <EntryOf key={e.id} entry={e} onAction={onAction} />
                 ))}
               </MenuSection>
             ))}

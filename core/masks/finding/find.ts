@@ -2,7 +2,7 @@ import { smoothstep } from '../../colour/tones';
 import type { Rectangle } from '../../frame/geometry';
 import { geodesic } from '../../kernels/geodesic';
 import { colourGuide, colourGuided, type ColourGuide } from '../../kernels/guided';
-import { solveSpread, type Bonds } from '../../kernels/harmonic';
+import { pyramidOf, solveSpread, type Bonds, type Pyramid } from '../../kernels/harmonic';
 import { cut } from '../../kernels/lay';
 import type { Stroke } from '../../settings/fields';
 import { strokeName } from '../stroke-name';
@@ -68,7 +68,7 @@ function saidBy(stroke: Stroke, sight: Sight): Said {
 const OVER_EDGE = 8e-5;
 
 /** How much neighbours have in common. */
-export function bondsIn({ width, height, features, rough }: Grid): Bonds {
+function bondsIn({ width, height, features, rough }: Grid): Bonds {
   const [f, g, h] = features;
   const right = new Float32Array(width * height);
   const down = new Float32Array(width * height);
@@ -93,14 +93,14 @@ const WINDOW = 16;
 
 /** What is known about the edges of a grid. */
 export interface Edges {
-  bonds: Bonds;
+  pyramid: Pyramid;
   guide: ColourGuide;
 }
 
 export function edgesOf(grid: Grid): Edges {
   const { width, height, features } = grid;
   const [f, g, h] = features.map(values => ({ width, height, values }));
-  return { bonds: bondsIn(grid), guide: colourGuide([f, g, h], WINDOW) };
+  return { pyramid: pyramidOf(bondsIn(grid)), guide: colourGuide([f, g, h], WINDOW) };
 }
 
 /** How firmly cells are held: under strokes, beyond a ring, where strokes speak clearly, and where they do not. */
@@ -122,7 +122,7 @@ const CUT = 5.5;
  */
 export function spreadFrom(
   { width, height, features }: Grid,
-  { bonds, guide }: Edges,
+  { pyramid, guide }: Edges,
   inside: readonly Said[],
   outside: readonly Said[],
   unspoken: number,
@@ -152,7 +152,7 @@ export function spreadFrom(
   for (const { seeds } of inside) fix(seeds, 1, SEEDED);
   for (const { seeds } of outside) fix(seeds, 0, SEEDED);
 
-  let values = solveSpread(bonds, held, targets, targets);
+  let values = solveSpread(pyramid, held, targets, targets);
   const [f, g, h] = features;
   for (let k = 0; k < TIMES; k++) {
     for (let i = 0; i < count; i++) values[i] = smoothstep(CUT * (values[i] - 0.5) + 0.5);
@@ -164,7 +164,7 @@ export function spreadFrom(
       targets[i] = target;
       held[i] = DRAWN * (2 * target - 1) ** 2 + BARELY;
     }
-    values = solveSpread(bonds, held, targets, values);
+    values = solveSpread(pyramid, held, targets, values);
   }
   // The solver stops a little before its goal, on either side of it.
   for (let i = 0; i < count; i++) values[i] = Math.min(1, Math.max(0, values[i]));

@@ -17,7 +17,7 @@ export const found = definePart({
   fields: { strokesIn: strokes(), strokesOut: strokes() },
   reads: 'ground',
   wantsSight: true,
-  find: (asked, { sight, ground }, whole, geometry): Fit | null => {
+  find: (asked, { sight, ground, beneath }, whole, geometry): Fit | null => {
     if (!asked.strokesIn.length && !asked.strokesOut.length) return null;
     if (!sight) throw new RangeError('an area is to be found, but there is no photograph to find it in');
     const values = belonging(asked, sight);
@@ -34,6 +34,7 @@ export const found = definePart({
       { width: whole.width, height: whole.height, values: read },
       ground,
       geometry.longEdge,
+      ground !== beneath,
       EDGE,
     );
   },
