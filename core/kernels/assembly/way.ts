@@ -1,8 +1,6 @@
 /** A sweep of the cheapest way over a grid; see `core/kernels/geodesic.ts`. */
 
 /** The cheapest way to a cell over a neighbour, `by` bytes away, or as it is. */
-// @ts-ignore: decorator
-@inline
 function over(
   best: f32,
   distance: usize,
@@ -38,11 +36,11 @@ export function sweepWay(
   height: i32,
   length: f32,
 ): void {
-  const row = <isize>stride << 2;
+  const row = (<isize>stride) << 2;
   const slant = length * <f32>1.4142135;
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
-      const at = ((<isize>y) * row + ((<isize>x) << 2));
+      const at = <isize>y * row + ((<isize>x) << 2);
       const d = distance + at;
       let best = load<f32>(d);
       const r = load<f32>(rough + at);
@@ -55,7 +53,7 @@ export function sweepWay(
   }
   for (let y = height - 1; y >= 0; y--) {
     for (let x = width - 1; x >= 0; x--) {
-      const at = ((<isize>y) * row + ((<isize>x) << 2));
+      const at = <isize>y * row + ((<isize>x) << 2);
       const d = distance + at;
       let best = load<f32>(d);
       const r = load<f32>(rough + at);
