@@ -76,5 +76,7 @@ export function addToSpread(
 /** Adds a rough stroke of the area finder to an area; to one that spreads with others so that they stay linked. */
 export function mend(treatment: Treatment, id: string, stroke: Stroke, isOut: boolean): Treatment {
   const linked = isOut ? [id] : spreadWith(treatment, id);
-  return linked.length > 1 ? addToSpread(treatment, linked, id, stroke) : addRough(treatment, id, stroke, isOut);
+  return linked.length > 1
+    ? addToSpread(treatment, linked, id, stroke)
+    : addRough(treatment, id, stroke, isOut);
 }
