@@ -26,14 +26,15 @@ export function keptTo(
 ): Kept {
   if (!sight) throw new RangeError('a stroke keeps to edges, but there is no photograph to find them in');
   const { width, height } = whole;
-  const codes = Uint8Array.from(ground, v => Math.round(255 * Math.min(1, Math.max(0, v))));
+  const codes = new Uint8ClampedArray(ground.length);
+  for (let i = 0; i < codes.length; i++) codes[i] = 255 * ground[i];
   const cell = geometry.photograph.width / sight.picture.width;
   const within = strokes.map(stroke => {
     if (stroke.keepEdges === 0) return null;
     const found = withinEdges(stroke, sight);
     return found && inFrame(found, cell, whole, geometry);
   });
-  return { width, height, codes, within };
+  return { width, height, codes: new Uint8Array(codes.buffer), within };
 }
 
 /** What may be covered of the photograph's picture, over the framed one. */

@@ -270,6 +270,7 @@ function BenchAtWork({
     [session],
   );
   const toggle = useCallback((pressed: Side) => setSide(now => toggled(now, pressed)), []);
+  const toggleTint = useCallback(() => toggle({ what: 'tint' }), [toggle]);
   const toggleAdding = useCallback((stage: Stage) => toggle({ what: 'add', stage }), [toggle]);
   const add = useCallback(
     (usual: UsualStep, stage: Stage) => {
@@ -367,7 +368,7 @@ function BenchAtWork({
     alone: toggleAlone,
     history: () => toggle({ what: 'history' }),
     looks: () => toggle({ what: 'looks' }),
-    tint: () => toggle({ what: 'tint' }),
+    tint: toggleTint,
     either: ({ repeat, shiftKey }) => {
       if (!repeat) alternate(shiftKey ? -1 : 1);
     },
@@ -443,9 +444,6 @@ function BenchAtWork({
         </IconButton>
         <Push />
         <SavingMark session={session} />
-        <Button aria-pressed={side.what === 'tint'} onPress={() => toggle({ what: 'tint' })}>
-          Tint
-        </Button>
         <Button aria-pressed={side.what === 'looks'} onPress={() => toggle({ what: 'looks' })}>
           Looks
         </Button>
@@ -516,6 +514,8 @@ function BenchAtWork({
           onLamp={setLamp}
           onAdd={toggleAdding}
           adding={side.what === 'add' ? side.stage : null}
+          onTint={toggleTint}
+          tinting={side.what === 'tint'}
           shared={sharing.ids}
         />
       ) : null}

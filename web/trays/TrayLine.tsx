@@ -17,6 +17,7 @@ import { SmallPicture } from '../print/SmallPicture';
 import { Lamp } from './Lamp';
 import { TrayOf } from './TrayOf';
 import { SHARE_OF_ALL, Slider } from '../ui/slider';
+import { LinkButton } from '../ui/buttons';
 import { Add, BASIN, Group, Line, Rail, Run, Scroll, Whole } from './trays';
 import { useStageDrop, type Landing } from './useTrayDrag';
 import { useLampStops } from './useLampStops';
@@ -37,6 +38,9 @@ export interface TrayLineProps {
   onAdd: (stage: Stage) => void;
   /** The stage that something is being added to. */
   adding: Stage | null;
+  /** Takes pigments in the hand, and puts them back. */
+  onTint: () => void;
+  tinting: boolean;
   /** The looks that the series shares, by their ids. */
   shared: readonly string[];
   edits: Edits;
@@ -45,10 +49,13 @@ export interface TrayLineProps {
 function StageGroup({
   stage,
   onDrop,
+  act,
   children,
 }: {
   stage: Stage;
   onDrop: (dropped: string) => void;
+  /** What else can be done there, beside its name. */
+  act?: React.ReactNode;
   children: React.ReactNode;
 }) {
   const { ref, dropProps, isDropTarget } = useStageDrop(onDrop);
@@ -61,7 +68,10 @@ function StageGroup({
       data-landing={isDropTarget || undefined}
       aria-label={wordFor(stage)}
     >
-      <h3>{wordFor(stage)}</h3>
+      <h3>
+        {wordFor(stage)}
+        {act}
+      </h3>
       <div>{children}</div>
     </Group>
   );
@@ -179,7 +189,22 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
           {stages.map(stage => {
             const inStage = steps.filter(s => s.stage === stage);
             return (
-              <StageGroup key={stage} stage={stage} onDrop={id => dropInStage(id, stage)}>
+              <StageGroup
+                key={stage}
+                stage={stage}
+                onDrop={id => dropInStage(id, stage)}
+                act={
+                  stage === 'colour' ? (
+                    <LinkButton
+                      aria-pressed={props.tinting}
+                      onPress={props.onTint}
+                      style={{ marginLeft: 10 }}
+                    >
+                      Tint
+                    </LinkButton>
+                  ) : undefined
+                }
+              >
                 {runsOf(inStage).map(run => {
                   const inRun = traysOf(run.steps).map(tray => {
                     const step = shownOf(tray);

@@ -42,7 +42,8 @@ const NOISE = 0.5;
 export function saidFrom(seeds: Uint8Array, grid: Grid, cell: number): Said {
   const { width, height, features, rough } = grid;
   const evidence = likeness(grid, seeds);
-  const noise = rough.map(v => NOISE * v);
+  const noise = new Float32Array(rough.length);
+  for (let i = 0; i < noise.length; i++) noise[i] = NOISE * rough[i];
   const way = geodesic(seeds, features, noise, width, height, ACROSS * cell);
   for (let i = 0; i < way.length; i++) {
     evidence[i] = seeds[i] ? 1 : evidence[i] * Math.exp(-way[i] / HEARD);
@@ -59,7 +60,8 @@ function saidBy(stroke: Stroke, sight: Sight): Said {
     // One thinner than a cell is one cell wide.
     const radius = Math.max(stroke.radius, 0.7 / Math.max(width, height));
     layStroke(laid, lattice, { ...stroke, radius, hardness: 1, flow: 1, erase: false }, { width, height });
-    const seeds = Uint8Array.from(laid, v => (v > 0.5 ? 1 : 0));
+    const seeds = new Uint8Array(laid.length);
+    for (let i = 0; i < seeds.length; i++) if (laid[i] > 0.5) seeds[i] = 1;
     return saidFrom(seeds, sight, 1 / Math.max(width, height));
   });
 }
@@ -119,6 +121,7 @@ const CUT = 5.5;
  * How much each cell belongs to what is meant, 0..1.
  * @param unspoken how loud what nobody speaks of speaks for being left out
  * @param beyond cells that are surely not meant
+ * @param times how often what is found is drawn to edges
  */
 export function spreadFrom(
   { width, height, features }: Grid,
@@ -127,6 +130,7 @@ export function spreadFrom(
   outside: readonly Said[],
   unspoken: number,
   beyond: Uint8Array | null,
+  times = TIMES,
 ): Float32Array {
   const count = width * height;
   const held = new Float32Array(count);
@@ -154,7 +158,7 @@ export function spreadFrom(
 
   let values = solveSpread(pyramid, held, targets, targets);
   const [f, g, h] = features;
-  for (let k = 0; k < TIMES; k++) {
+  for (let k = 0; k < times; k++) {
     for (let i = 0; i < count; i++) values[i] = smoothstep(CUT * (values[i] - 0.5) + 0.5);
     const [{ a, d }] = colourGuided(guide, [{ width, height, values }], FLAT);
     for (let i = 0; i < count; i++) {
@@ -231,7 +235,9 @@ export function belonging({ strokesIn, strokesOut }: RoughStrokes, sight: Sight)
     const unspoken = beyond || strokesOut.length === 0 ? UNSPOKEN : HARDLY;
     if (!part) {
       const edges = sight.remembered('edges', () => edgesOf(sight));
-      return spreadFrom(sight, edges, inside, outside, unspoken, beyond);
+      // What others limit is drawn to edges by them.
+      const times = unspoken === HARDLY ? 1 : TIMES;
+      return spreadFrom(sight, edges, inside, outside, unspoken, beyond, times);
     }
     // Beyond a ring nothing is found: only what lies within is looked at.
     const whole = { x: 0, y: 0, width: sight.width, height: sight.height };

@@ -1,4 +1,3 @@
-import { smoothstep } from '../../colour/tones';
 import { readLattice, relattice } from '../../kernels/dabs';
 import { strokes } from '../../settings/fields';
 import { definePart } from '../define';
@@ -29,7 +28,10 @@ export const found = definePart({
       read = new Float32Array(whole.width * whole.height);
       readLattice(values, lattice, whole, geometry.toPhotograph, read);
     }
-    for (let i = 0; i < read.length; i++) read[i] = smoothstep((read[i] - 0.5) * STEEP + 0.5);
+    for (let i = 0; i < read.length; i++) {
+      const t = (read[i] - 0.5) * STEEP + 0.5;
+      read[i] = t <= 0 ? 0 : t >= 1 ? 1 : t * t * (3 - 2 * t);
+    }
     return fitEdges(
       { width: whole.width, height: whole.height, values: read },
       ground,
