@@ -145,3 +145,27 @@ describe('room', () => {
     expect(noRoomFor(more)).toContain(`more than ${most}`);
   });
 });
+
+describe('what is found', () => {
+  const stroke = { points: [[0.5, 0.5, 1]], radius: 0.01, hardness: 1, flow: 1, erase: false, keepEdges: 0 };
+  const many = <T>(count: number, what: T) => Array.from({ length: count }, () => what);
+  const asked = (parts: object[]) => ({
+    format: 'lampwash-treatment',
+    version: 1,
+    masks: [{ id: 'm', parts }],
+  });
+
+  it('is refused where it would take minutes, and not where a hand has drawn it', () => {
+    const found = (count: number) => asked([{ kind: 'found', strokesIn: many(count, stroke) }]);
+    expect(() => parseTreatment(found(1300))).not.toThrow();
+    expect(() => parseTreatment(found(1400))).toThrow('more painting');
+    // Strokes that keep to edges: as many small ones as are painted in a day, and not hundreds as wide as the picture.
+    const keeping = (count: number, radius: number) =>
+      asked([{ kind: 'brush', strokes: many(count, { ...stroke, radius, keepEdges: 0.5 }) }]);
+    expect(() => parseTreatment(keeping(2000, 0.02))).not.toThrow();
+    expect(() => parseTreatment(keeping(60, 0.5))).toThrow('more painting');
+    // Twelve pigments that spread, of four strokes each.
+    const spread = many(12, { kind: 'found', strokesIn: many(4, stroke), strokesOut: many(44, stroke) });
+    expect(() => parseTreatment(asked(spread))).not.toThrow();
+  });
+});

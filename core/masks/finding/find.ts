@@ -53,7 +53,7 @@ export function saidFrom(seeds: Uint8Array, grid: Grid, cell: number): Said {
 
 /** What one stroke says; made once for a photograph. */
 function saidBy(stroke: Stroke, sight: Sight): Said {
-  return sight.remembered(`said ${strokeName(stroke)}`, () => {
+  return sight.remembered('said', strokeName(stroke), () => {
     const { width, height } = sight;
     const laid = new Float32Array(width * height);
     const lattice = { x: 0, y: 0, width, height, cell: 1 };
@@ -225,7 +225,7 @@ function heartOf(beyond: Uint8Array, sight: Sight): Said {
 /** How much each cell of a photograph belongs to what strokes mean, 0..1; made once for the same strokes. */
 export function belonging({ strokesIn, strokesOut }: RoughStrokes, sight: Sight): Float32Array {
   const names = [strokesIn, strokesOut].map(strokes => strokes.map(strokeName).join());
-  return sight.remembered(`belonging ${names.join(' / ')}`, () => {
+  return sight.remembered('belonging', names.join(' / '), () => {
     const inside = strokesIn.map(s => saidBy(s, sight));
     const outside = strokesOut.map(s => saidBy(s, sight));
     const meant = inside.map(said => said.seeds);
@@ -234,7 +234,7 @@ export function belonging({ strokesIn, strokesOut }: RoughStrokes, sight: Sight)
     const part = beyond && partWithin(beyond, sight);
     const unspoken = beyond || strokesOut.length === 0 ? UNSPOKEN : HARDLY;
     if (!part) {
-      const edges = sight.remembered('edges', () => edgesOf(sight));
+      const edges = sight.remembered('edges', '', () => edgesOf(sight));
       // What others limit is drawn to edges by them.
       const times = unspoken === HARDLY ? 1 : TIMES;
       return spreadFrom(sight, edges, inside, outside, unspoken, beyond, times);

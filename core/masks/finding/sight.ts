@@ -28,24 +28,24 @@ export interface Sight extends Grid {
   picture: { width: number; height: number; codes: Codes; grey: boolean };
   /** How far its tones are stretched. */
   gain: number;
-  /** What has been made of it before by the same name, or now; those used last are kept. */
-  remembered: <T>(name: string, make: () => T) => T;
+  /** What of a kind has been made of it before by the same name, or now; those used last are kept. */
+  remembered: <T>(kind: keyof typeof KEPT, name: string, make: () => T) => T;
 }
 
 /** The long edge of the picture that is looked at, before it is halved. */
 export const SIGHT_EDGE = 1024;
 
-/** What is remembered of a photograph at most: some megabytes each. */
-const KEPT = 48;
+/** How many of each kind are remembered of a photograph: what strokes may cover is small, the rest a megabyte or two each. */
+const KEPT = { edges: 1, said: 64, belonging: 32, within: 600 } as const;
 
 function memory(): Sight['remembered'] {
-  const kept = new Map<string, unknown>();
-  return <T>(name: string, make: () => T): T => {
-    const known = kept.get(name) as T | undefined;
-    const made = known ?? make();
-    kept.delete(name);
-    kept.set(name, made);
-    if (kept.size > KEPT) kept.delete(kept.keys().next().value!);
+  const kept = { edges: new Map(), said: new Map(), belonging: new Map(), within: new Map() };
+  return <T>(kind: keyof typeof KEPT, name: string, make: () => T): T => {
+    const known = kept[kind] as Map<string, T>;
+    const made = known.get(name) ?? make();
+    known.delete(name);
+    known.set(name, made);
+    if (known.size > KEPT[kind]) known.delete(known.keys().next().value!);
     return made;
   };
 }
