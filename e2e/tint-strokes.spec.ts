@@ -69,6 +69,15 @@ test('the keeper’s chair is recoloured by a few strokes that spread, in fewer 
   expect(other.warm).toBeLessThan(-8);
   expect(hueOf(colourAt(shot, 0.5, 0.88)).warm).toBeGreaterThan(10);
   expect(actions()).toBeLessThan(40);
+  // Strokes of one pigment, however quickly laid, are undone one by one.
+  await stroke([0.2, 0.83], [0.4, 0.86]);
+  await stroke([0.2, 0.86], [0.4, 0.89]);
+  const undo = page.getByRole('button', { name: /^Undo: More plank/ });
+  await expect(undo).toBeEnabled();
+  await page.keyboard.press('Control+z');
+  await expect(undo).toBeEnabled();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('button', { name: /^Undo: Tint with plank/ })).toBeEnabled();
   // Each is an ordinary wash: undone and done again one by one.
   await page.keyboard.press('Control+z');
   await expect(washes).toHaveCount(4);

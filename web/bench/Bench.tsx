@@ -326,8 +326,8 @@ function BenchAtWork({
   const { ofSeries } = sharing;
   /** Lays a treatment on, the last of its steps chosen and all of them lit. */
   const lay = useCallback(
-    (laid: Treatment, label: string, last?: string) => {
-      edits.commit(ofSeries(laid), label);
+    (laid: Treatment, label: string, last?: string, apart?: boolean) => {
+      edits.commit(ofSeries(laid), label, apart);
       choose(last ?? laid.steps.at(-1)?.id ?? null);
       setRange([]);
       setLampAt(null);

@@ -130,7 +130,7 @@ export interface WorkplaceProps {
   /** The same as an alternative of a step; a second of that where none is given. */
   onAddBeside: (usual: UsualStep | null, stepId: string) => void;
   /** Lays a treatment on, and chooses a step of it. */
-  onLay: (treatment: Treatment, label: string, last?: string) => void;
+  onLay: (treatment: Treatment, label: string, last?: string, apart?: boolean) => void;
   /** Chooses a step, whatever stands beside the picture; must stay the same function. */
   onChoose: (step: string) => void;
   /** Copies steps. */
@@ -191,7 +191,12 @@ export function Workplace({
   const painting = usePainting(picture, session, step, litOf);
   const { area, lookedAt } = painting;
   const isTinting = side.what === 'tint';
-  const tinting = useTinting(picture, session, chosen, isTinting, onLay, onChoose);
+  // Each stroke is undone alone.
+  const onTinted = useCallback(
+    (made: Treatment, label: string, of: string) => onLay(made, label, of, true),
+    [onLay],
+  );
+  const tinting = useTinting(picture, session, chosen, isTinting, onTinted, onChoose);
   const { lookedAt: tintedAt } = tinting;
   /** What is looked at of a treatment; of the same one always the same. */
   const look = useMemo(() => {
@@ -488,7 +493,7 @@ export function Workplace({
             tinting={tinting}
             chosen={chosen}
             onChoose={onChoose}
-            onTinted={onLay}
+            onTinted={onTinted}
             onClose={close}
           />
         ) : framing.open ? (

@@ -47,7 +47,8 @@ export interface Edits {
   preview: (treatment: Treatment) => void;
   /** The same from a control that shows its movement by itself. */
   glide: (treatment: Treatment) => void;
-  commit: (treatment: Treatment, label: string) => void;
+  /** @param apart it is undone alone, whatever follows under the same name */
+  commit: (treatment: Treatment, label: string, apart?: boolean) => void;
   /** Adds a step as the last of a stage, and chooses it. */
   add: (usual: UsualStep, stage: Stage) => void;
   /** Adds an alternative of a step, a second of it where none is given, and chooses it. */
@@ -75,7 +76,7 @@ export function useEdits(session: TakeSession) {
     const nameOf = (id: string) => nameOfStep(stepOf(id));
     const namesOf = (ids: readonly string[]) =>
       ids.length > 1 ? countOf(ids.length, 'step').toLowerCase() : nameOf(ids[0]).toLowerCase();
-    const commit = (next: Treatment, label: string) => session.commit(next, label);
+    const commit = (next: Treatment, label: string, apart = false) => session.commit(next, label, { apart });
     const made: Edits = {
       now,
       preview: next => session.preview(next),
