@@ -5,7 +5,7 @@ import {
   Circle,
   Contrast,
   Droplet,
-  Lasso,
+  ScanSearch,
   Paintbrush,
   Palette,
 } from 'lucide-react';
@@ -102,7 +102,7 @@ const Choice = styled(ToggleButton)`
 const tools: { tool: AreaTool; text: string; sign: typeof BrushSign }[] = [
   { tool: 'brush', text: 'Brush', sign: BrushSign },
   { tool: 'edges', text: 'Keep edges', sign: Paintbrush },
-  { tool: 'finder', text: 'Finder', sign: Lasso },
+  { tool: 'finder', text: 'Finder', sign: ScanSearch },
   { tool: 'linear', text: 'Gradient', sign: Blend },
   { tool: 'oval', text: 'Oval', sign: Circle },
   { tool: 'tones', text: 'Tones', sign: Contrast },
