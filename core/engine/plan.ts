@@ -1,4 +1,5 @@
 import type { Scale } from '../frame/geometry';
+import type { Sought } from '../masks/finding/memory';
 import type { Treatment } from '../treatment/schema';
 import { keepTables, type KeptTable } from './kept-tables';
 import { activeSteps } from './lay';
@@ -18,8 +19,8 @@ export interface Plan {
   simple: boolean;
   /** Some pass wants a look at the whole picture first. */
   surveyed: boolean;
-  /** Some mask is found in the photograph itself: the survey wants its sight. */
-  wantsSight: boolean;
+  /** What masks find in the photograph itself: where that is anything, the survey wants its sight. */
+  sought: readonly Sought[];
   /** How many pixels around a part are needed to render it. */
   margin: (scale: Scale) => number;
 }
@@ -56,7 +57,7 @@ export function createPlanner(keep = 48): Planner {
             : p.kind === 'points' && !p.coverage && !p.reads,
         ),
       surveyed: passes.some(p => (p.kind === 'field' && p.field.survey) || p.coverage?.survey),
-      wantsSight: passes.some(p => p.coverage?.wantsSight),
+      sought: passes.flatMap(p => p.coverage?.sought ?? []),
       margin: scale =>
         passes.reduce((sum, p) => sum + (p.kind === 'field' ? (p.field.margin?.(scale) ?? 0) : 0), 0),
     };

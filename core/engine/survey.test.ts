@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { geometryOf } from '../frame/geometry';
 import { anyTreatment } from '../testing/arbitraries';
-import { picture, read, seenBy } from '../testing/pictures';
+import { picture, read, sightFor } from '../testing/pictures';
 import type { Treatment } from '../treatment/schema';
 import type { Pass } from './pass';
 import { createPlanner, type Plan } from './plan';
@@ -58,8 +58,8 @@ describe('a surveyor', () => {
         const look = createSurveyor(source.codes, geometry);
         for (const [which, draft] of order) {
           const plan = exactly(treatments[which % treatments.length]);
-          const fresh = createSurveyor(source.codes, geometry)(plan, seenBy(plan, source));
-          expect(look(draft ? draftOf(plan) : plan, seenBy(plan, source))).toEqual(fresh);
+          const fresh = createSurveyor(source.codes, geometry)(plan, sightFor(plan, source));
+          expect(look(draft ? draftOf(plan) : plan, sightFor(plan, source))).toEqual(fresh);
         }
       }),
       { numRuns: 40 },

@@ -61,6 +61,7 @@ interface Kernels {
   addTo: Kernel;
   addScaled: Kernel;
   sumOfProducts: Asks;
+  weightedSquares: Asks;
   gather: Kernel;
   scatter: Kernel;
   sweepWay: Kernel;

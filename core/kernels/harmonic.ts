@@ -76,17 +76,146 @@ interface Level {
   count: number;
   right: number;
   down: number;
+  /** What a cell has in common with all and is held by, and one over that. */
   diagonal: number;
   inverse: number;
-  ones: number;
   x: number;
   b: number;
   rest: number;
 }
-const PLANES = 8;
+const PLANES = 7;
 
 const strideOf = (width: number) => ((width + 3) & ~3) + 2 * SIDE;
-const planeLength = (width: number, height: number) => strideOf(width) * (height + 2);
+const planeLength = ({ width, height }: Bonds) => strideOf(width) * (height + 2);
+
+/** Grids of a pyramid in the kernels' memory, and the steps of a cycle over them. All hold until the next call of a kernel elsewhere. */
+class Grids {
+  private readonly at: number;
+  private readonly all: Float32Array;
+  readonly levels: Level[] = [];
+  /** Addresses of more planes of the finest grid. */
+  readonly more: number[] = [];
+
+  /** @param more how many planes more the finest grid has */
+  constructor(pyramid: Pyramid, held: Float32Array, more: number) {
+    const lengths = pyramid.map(planeLength);
+    const total = lengths.reduce((sum, length) => sum + PLANES * length, more * lengths[0]);
+    const { buffer, at } = compiled().workspace(total * FLOAT);
+    this.at = at;
+    this.all = new Float32Array(buffer, at, total).fill(0);
+    let next = 0;
+    const take = (k: number) => {
+      const first = next + strideOf(pyramid[k].width) + SIDE;
+      next += lengths[k];
+      return at + first * FLOAT;
+    };
+    let holds = held;
+    pyramid.forEach((grid, k) => {
+      if (k > 0) holds = heldBy(holds, pyramid[k - 1]);
+      const { width, height } = grid;
+      const stride = strideOf(width);
+      const [right, down, diagonal, inverse, x, b, rest] = Array.from({ length: PLANES }, () => take(k));
+      const level = {
+        width,
+        height,
+        stride,
+        count: stride * height,
+        right,
+        down,
+        diagonal,
+        inverse,
+        x,
+        b,
+        rest,
+      };
+      this.levels.push(level);
+      this.fill(level, grid, holds);
+    });
+    for (let k = 0; k < more; k++) this.more.push(take(0));
+  }
+
+  private place = (address: number) => (address - this.at) / FLOAT;
+
+  private fill(level: Level, { right, down }: Bonds, held: Float32Array): void {
+    const { all } = this;
+    const [r, d, diagonal, inverse] = [level.right, level.down, level.diagonal, level.inverse].map(
+      this.place,
+    );
+    for (let y = 0, i = 0; y < level.height; y++) {
+      for (let x = 0, o = y * level.stride; x < level.width; x++, i++, o++) {
+        all[r + o] = right[i];
+        all[d + o] = down[i];
+        const sum = held[i] + right[i] + down[i] + all[r + o - 1] + all[d + o - level.stride];
+        all[diagonal + o] = sum;
+        all[inverse + o] = sum > 0 ? 1 / sum : 0;
+      }
+    }
+  }
+
+  /** Writes numbers of the finest grid's cells, times others where they are given. */
+  write(address: number, values: Float32Array, times?: Float32Array): void {
+    const [{ width, height, stride }] = this.levels;
+    const start = this.place(address);
+    for (let y = 0, i = 0; y < height; y++) {
+      for (let c = 0, o = start + y * stride; c < width; c++, i++, o++) {
+        this.all[o] = times ? values[i] * times[i] : values[i];
+      }
+    }
+  }
+
+  read(address: number): Float32Array {
+    const [{ width, height, stride }] = this.levels;
+    const start = this.place(address);
+    const out = new Float32Array(width * height);
+    for (let y = 0; y < height; y++) {
+      out.set(this.all.subarray(start + y * stride, start + y * stride + width), y * width);
+    }
+    return out;
+  }
+
+  clear(address: number, count: number): void {
+    this.all.fill(0, this.place(address), this.place(address) + count);
+  }
+
+  copy(to: number, from: number, count: number): void {
+    this.all.copyWithin(this.place(to), this.place(from), this.place(from) + count);
+  }
+
+  /** out = b - A x. */
+  rest({ right, down, diagonal, stride, width, height }: Level, x: number, b: number, out: number): void {
+    compiled().kernels.spreadRest(x, right, down, diagonal, b, out, stride, width, height);
+  }
+
+  /** About A⁻¹ b of a level, into its x. */
+  cycle(k: number): void {
+    const { kernels } = compiled();
+    const level = this.levels[k];
+    const below = this.levels[k + 1] as Level | undefined;
+    this.clear(level.x, level.count);
+    kernels.addProduct(level.x, level.inverse, level.b, FAR, level.count);
+    for (let i = 1; i < (below ? STEPS : COARSEST_STEPS); i++) this.step(level);
+    if (!below) return;
+    this.rest(level, level.x, level.b, level.rest);
+    kernels.gather(level.rest, level.stride, below.b, below.stride, below.width, below.height);
+    this.cycle(k + 1);
+    kernels.scatter(level.x, level.stride, below.x, below.stride, below.width, below.height, LONGER);
+    this.clearMargins(level);
+    for (let i = 0; i < STEPS; i++) this.step(level);
+  }
+
+  /** Every cell goes towards what its neighbours say. */
+  private step(level: Level): void {
+    this.rest(level, level.x, level.b, level.rest);
+    compiled().kernels.addProduct(level.x, level.inverse, level.rest, FAR, level.count);
+  }
+
+  /** Where a grid is odd its last coarse cells reach beyond it: what they gave there is nothing. */
+  private clearMargins({ x, width, height, stride }: Level): void {
+    const start = this.place(x);
+    if (height & 1) this.all.fill(0, start + height * stride, start + (height + 1) * stride - SIDE);
+    if (width & 1) for (let y = 0; y < height; y++) this.all[start + y * stride + width] = 0;
+  }
+}
 
 /**
  * Solves for targets.
@@ -102,125 +231,31 @@ export function solveSpread(
   from: Float32Array,
   { tolerance = 5e-4, most = 40 }: { tolerance?: number; most?: number } = {},
 ): Float32Array {
-  const { kernels, workspace } = compiled();
-  const helds = [held];
-  for (const grid of pyramid.slice(0, -1)) helds.push(heldBy(helds.at(-1)!, grid));
-  const lengths = pyramid.map(({ width, height }) => planeLength(width, height));
-  const extra = 3 * lengths[0];
-  const total = lengths.reduce((sum, length) => sum + PLANES * length, extra);
-  const { buffer, at } = workspace(total * FLOAT);
-  const all = new Float32Array(buffer, at, total);
-  all.fill(0);
-
-  let next = 0;
-  const levels = pyramid.map(({ width, height, right, down }, k): Level => {
-    const holds = helds[k];
-    const stride = strideOf(width);
-    const first = stride + SIDE;
-    const planes = Array.from({ length: PLANES }, (_, p) => next + p * lengths[k]);
-    next += PLANES * lengths[k];
-    const [r, d, diagonal, inverse, ones] = planes.map(p => p + first);
-    for (let y = 0, i = 0; y < height; y++) {
-      for (let x = 0, o = y * stride; x < width; x++, i++, o++) {
-        all[r + o] = right[i];
-        all[d + o] = down[i];
-        const sum = holds[i] + right[i] + down[i] + all[r + o - 1] + all[d + o - stride];
-        all[diagonal + o] = sum;
-        all[inverse + o] = sum > 0 ? 1 / sum : 0;
-        all[ones + o] = 1;
-      }
-    }
-    const address = planes.map(p => at + (p + first) * FLOAT);
-    const [rightAt, downAt, diagonalAt, inverseAt, onesAt, x, b, rest] = address;
-    const level = { width, height, stride, count: stride * height, right: rightAt, down: downAt };
-    return { ...level, diagonal: diagonalAt, inverse: inverseAt, ones: onesAt, x, b, rest };
-  });
-  const [fine] = levels;
-  const { stride, width, height, count } = fine;
-  const first = stride + SIDE;
-  const [x, p, q] = [0, 1, 2].map(k => at + (next + k * lengths[0] + first) * FLOAT);
-
-  const restOf = (level: Level, of: number, b: number, out: number) =>
-    kernels.spreadRest(
-      of,
-      level.right,
-      level.down,
-      level.diagonal,
-      b,
-      out,
-      level.stride,
-      level.width,
-      level.height,
-    );
-  const step = (level: Level) => {
-    restOf(level, level.x, level.b, level.rest);
-    kernels.addProduct(level.x, level.inverse, level.rest, FAR, level.count);
-  };
-  /** About A⁻¹ b, into x of a level. */
-  const cycle = (k: number): void => {
-    const level = levels[k];
-    const start = (level.x - at) / FLOAT;
-    all.fill(0, start, start + level.count);
-    kernels.addProduct(level.x, level.inverse, level.b, FAR, level.count);
-    const deepest = k === levels.length - 1;
-    for (let i = 1; i < (deepest ? COARSEST_STEPS : STEPS); i++) step(level);
-    if (deepest) return;
-    restOf(level, level.x, level.b, level.rest);
-    const below = levels[k + 1];
-    kernels.gather(level.rest, level.stride, below.b, below.stride, below.width, below.height);
-    cycle(k + 1);
-    kernels.scatter(level.x, level.stride, below.x, below.stride, below.width, below.height, LONGER);
-    clearMargins(level);
-    for (let i = 0; i < STEPS; i++) step(level);
-  };
-  /** Where a grid is odd its last coarse cells reach beyond it: what they gave there is nothing. */
-  const clearMargins = (level: Level) => {
-    const start = (level.x - at) / FLOAT;
-    if (level.height & 1)
-      all.fill(0, start + level.height * level.stride, start + (level.height + 1) * level.stride - SIDE);
-    if (level.width & 1) {
-      for (let y = 0; y < level.height; y++) all[start + y * level.stride + level.width] = 0;
-    }
-  };
-
-  const atCells = (address: number, values: Float32Array, times?: Float32Array) => {
-    const start = (address - at) / FLOAT;
-    for (let y = 0, i = 0; y < height; y++) {
-      for (let c = 0, o = start + y * stride; c < width; c++, i++, o++) {
-        all[o] = times ? values[i] * times[i] : values[i];
-      }
-    }
-  };
-  const r = fine.b;
-  atCells(x, from);
-  atCells(q, targets, held);
-  restOf(fine, x, q, r);
-  cycle(0);
-  const z = fine.x;
-  all.copyWithin((p - at) / FLOAT, (z - at) / FLOAT, (z - at) / FLOAT + count);
-  let rz = kernels.sumOfProducts(r, z, fine.ones, count);
-  /** How far cells are from what their neighbours say, about. */
-  const off = () => {
-    return Math.sqrt(kernels.sumOfProducts(r, r, fine.inverse, count) / (width * height));
-  };
-  const zero = (q - at) / FLOAT;
+  const { kernels } = compiled();
+  const grids = new Grids(pyramid, held, 3);
+  const [fine] = grids.levels;
+  const { count } = fine;
+  const [x, p, q] = grids.more;
+  // What is left to be answered, and its answer.
+  const [r, z] = [fine.b, fine.x];
+  grids.write(x, from);
+  grids.write(q, targets, held);
+  grids.rest(fine, x, q, r);
+  grids.cycle(0);
+  grids.copy(p, z, count);
+  let rz = kernels.sumOfProducts(r, z, count);
+  const off = () => Math.sqrt(kernels.weightedSquares(r, fine.inverse, count) / targets.length);
   for (let round = 0; round < most && off() > tolerance; round++) {
-    // q = A p, as what is left of nothing, turned about.
-    all.fill(0, zero, zero + count);
-    restOf(fine, p, q, fine.rest);
-    const pq = -kernels.sumOfProducts(p, fine.rest, fine.ones, count);
-    const alpha = rz / pq;
+    // -A p, as what is left of nothing.
+    grids.clear(q, count);
+    grids.rest(fine, p, q, fine.rest);
+    const alpha = -rz / kernels.sumOfProducts(p, fine.rest, count);
     kernels.addScaled(x, p, alpha, count);
     kernels.addScaled(r, fine.rest, alpha, count);
-    cycle(0);
-    const rz2 = kernels.sumOfProducts(r, z, fine.ones, count);
-    kernels.addTo(p, z, rz2 / rz, count);
-    rz = rz2;
+    grids.cycle(0);
+    const next = kernels.sumOfProducts(r, z, count);
+    kernels.addTo(p, z, next / rz, count);
+    rz = next;
   }
-  const out = new Float32Array(width * height);
-  const start = (x - at) / FLOAT;
-  for (let y = 0; y < height; y++) {
-    out.set(all.subarray(start + y * stride, start + y * stride + width), y * width);
-  }
-  return out;
+  return grids.read(x);
 }

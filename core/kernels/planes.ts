@@ -178,3 +178,34 @@ export function readPlane(
     out.set(row, y * part.width);
   }
 }
+
+/**
+ * The smallest rectangle about the cells of a grid that are asked for, and so many more on each side, within the grid; null where
+ * there are none.
+ */
+export function boundsOf(
+  width: number,
+  height: number,
+  isIn: (i: number) => boolean,
+  more: number,
+): { x: number; y: number; width: number; height: number } | null {
+  let [left, top, right, bottom] = [width, height, -1, -1];
+  for (let y = 0, i = 0; y < height; y++) {
+    for (let x = 0; x < width; x++, i++) {
+      if (!isIn(i)) continue;
+      if (x < left) left = x;
+      if (x > right) right = x;
+      if (y < top) top = y;
+      bottom = y;
+    }
+  }
+  if (right < 0) return null;
+  const x = Math.max(0, left - more);
+  const y = Math.max(0, top - more);
+  return {
+    x,
+    y,
+    width: Math.min(width, right + more + 1) - x,
+    height: Math.min(height, bottom + more + 1) - y,
+  };
+}

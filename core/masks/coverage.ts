@@ -6,11 +6,12 @@ import { fitEdges, onEdges, type Fit } from './edges';
 import { readPlane, type Plane } from '../kernels/planes';
 import { seenBy, type CoverageInput } from './define';
 import { extentOf, meeting } from './extent';
+import type { Sought } from './finding/memory';
 import { byId, emptyMask, type Mask } from './mask';
 import { beneathPart, kindOfPart } from './parts';
 import { placedOn } from './placed';
 import { shapedWhole } from './shaping';
-import { edgeDraw, isShaped, readsPicture, standingOn, wantsSight } from './standing';
+import { edgeDraw, isShaped, readsPicture, soughtIn, standingOn } from './standing';
 
 /**
  * How much of each pixel a mask covers, 0..1. Strokes and shapes are functions of place, made on a lattice
@@ -23,8 +24,8 @@ export interface Coverage {
   placed: boolean;
   /** The mask reads the photograph's hues or edges. */
   needsGround: boolean;
-  /** A part of it is found in the photograph itself: `sight` must be there for its survey. */
-  wantsSight: boolean;
+  /** What it finds in the photograph itself: where that is anything, `sight` must be there for its survey. */
+  sought: readonly Sought[];
   /** The part of a region that it may cover, whatever the picture; null for none. */
   within: (region: Rectangle, geometry: Geometry) => Rectangle | null;
   /** A look at the whole picture, small; undefined where none is needed. */
@@ -174,7 +175,7 @@ export function coverageOf(id: string, masks: readonly Mask[], bleed: number): C
     placed: !reads && drawn === 0,
     within,
     needsGround,
-    wantsSight: wantsSight(mask, masks),
+    sought: soughtIn(mask, masks),
     survey: needsSurvey ? survey : undefined,
     of: (region, geometry, input, surveyed) => {
       const { whole, refined, finds = {} } = (surveyed ?? {}) as Partial<Surveyed>;

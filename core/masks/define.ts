@@ -3,6 +3,7 @@ import type { Lattice } from '../kernels/dabs';
 import { defaultsOf, type Fields, type SettingsOf } from '../settings/fields';
 import type { Handle, Measure, Outline } from '../settings/handles';
 import type { Geometry } from '../frame/geometry';
+import type { Sought } from './finding/memory';
 import type { Sight } from './finding/sight';
 import type { StrokeMemory } from './laid-strokes';
 
@@ -74,8 +75,8 @@ interface Sees<S> {
   see: (settings: S, input: CoverageInput, count: number, on: Seeing) => Float32Array;
   /** What it finds in the whole picture, small, beforehand: plain data, handed to `see`. */
   find?: (settings: S, input: CoverageInput, whole: Rectangle, geometry: Geometry) => unknown;
-  /** It is found in the photograph itself: `sight` is there when it is asked. */
-  wantsSight?: true;
+  /** What it finds in the photograph itself, by the names that this is remembered by: `sight` is there when it is asked. */
+  sought?: (settings: S) => Sought[];
 }
 
 /** A part that is a function of place alone. */

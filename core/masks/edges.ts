@@ -2,7 +2,7 @@ import type { Geometry, Rectangle } from '../frame/geometry';
 import { channelPlane } from '../kernels/channels';
 import { colourGuide, colourGuided, type ColourGuide, type ColourGuided } from '../kernels/guided';
 import { cut } from '../kernels/lay';
-import { readPlane, type Plane } from '../kernels/planes';
+import { boundsOf, readPlane, type Plane } from '../kernels/planes';
 
 /**
  * Areas drawn to the edges of the photograph: around each place as a straight line in its colours, found on the small picture and
@@ -14,29 +14,6 @@ export type Fit = ColourGuided;
 /** The window as a fraction of the long edge, and the variance that counts as flat. */
 const RADIUS = 0.015;
 const EPSILON = 0.0002;
-
-/** The smallest rectangle about what a plane covers at all, and so much more; null where it covers nothing. */
-function coveredPart({ width, height, values }: Plane, more: number): Rectangle | null {
-  let [left, top, right, bottom] = [width, height, -1, -1];
-  for (let y = 0, i = 0; y < height; y++) {
-    for (let x = 0; x < width; x++, i++) {
-      if (values[i] === 0) continue;
-      if (x < left) left = x;
-      if (x > right) right = x;
-      if (y < top) top = y;
-      bottom = y;
-    }
-  }
-  if (right < 0) return null;
-  const x = Math.max(0, left - more);
-  const y = Math.max(0, top - more);
-  return {
-    x,
-    y,
-    width: Math.min(width, right + more + 1) - x,
-    height: Math.min(height, bottom + more + 1) - y,
-  };
-}
 
 /** What is known of a ground that stays as it is, for many areas that are fitted to it. */
 const known = new WeakMap<Float32Array, { window: number; guide: ColourGuide }>();
@@ -77,7 +54,7 @@ export function fitEdges(
   const fit: Fit = { a: [nothing(), nothing(), nothing()], d: nothing() };
   const window = Math.max(2, Math.round(radius * longEdge));
   // Lines reach two windows beyond what is covered; further away they are nothing.
-  let part = coveredPart(plane, 4 * window);
+  let part = boundsOf(width, height, i => plane.values[i] !== 0, 4 * window);
   if (!part) return fit;
   const isMuch = stays && part.width * part.height > MUCH * width * height;
   if (isMuch) part = whole;

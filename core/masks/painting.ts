@@ -53,7 +53,7 @@ export function tooMuchPainting(masks: readonly Mask[]): string | null {
   for (const { parts } of masks) {
     for (const part of parts) {
       const kind = kindOfPart(part);
-      const each = kind.reads !== 'place' && kind.wantsSight ? HEARD : 0;
+      const each = kind.reads !== 'place' && kind.sought ? HEARD : 0;
       for (const [, strokes] of strokesOf(part)) for (const stroke of strokes) sum += painted(stroke) + each;
       sum += 2 * each;
     }

@@ -1,3 +1,4 @@
+import type { Sought } from './finding/memory';
 import { byId, type Mask } from './mask';
 import { readsOf, seenBy } from './define';
 import { beneathPart, kindOfPart } from './parts';
@@ -28,9 +29,11 @@ export const readsPicture = (mask: Mask, masks: readonly Mask[], what?: 'ground'
     }),
   );
 
-/** Whether a part of it, or of one that it stands on, is found in the photograph itself. */
-export const wantsSight = (mask: Mask, masks: readonly Mask[]): boolean =>
-  standingOn(mask, masks).some(each => each.parts.some(part => seenBy(kindOfPart(part), part)?.wantsSight));
+/** What parts of it, or of those that it stands on, find in the photograph itself. */
+export const soughtIn = (mask: Mask, masks: readonly Mask[]): Sought[] =>
+  standingOn(mask, masks).flatMap(each =>
+    each.parts.flatMap(part => seenBy(kindOfPart(part), part)?.sought?.(part) ?? []),
+  );
 
 /** How far a mask's edge is drawn to the edges of the photograph: the most that it, or one that it stands on, asks. */
 export const edgeDraw = (mask: Mask, masks: readonly Mask[]): number =>

@@ -36,8 +36,8 @@ export function picture(width: number, height: number, grey = false): Tile {
 }
 
 /** A photograph to find things in, where a plan wants it. */
-export const seenBy = (plan: Plan, { codes, width, height }: Tile, grey = false): Sight | undefined =>
-  plan.wantsSight ? sightOf(codes, width, height, grey) : undefined;
+export const sightFor = (plan: Plan, { codes, width, height }: Tile, grey = false): Sight | undefined =>
+  plan.sought.length ? sightOf(codes, width, height, grey) : undefined;
 
 /**
  * Renders a part of a treatment of a picture (the whole where none is given) to 16-bit codes, by the way that
@@ -53,7 +53,7 @@ export function rendered(
   const all = { x: 0, y: 0, width: geometry.width, height: geometry.height };
   const wanted = part ?? all;
   const look = createSurveyor(framed(source, geometry, all).codes, geometry);
-  const surveys = look(plan, seenBy(plan, source, grey));
+  const surveys = look(plan, sightFor(plan, source, grey));
   const tile = framed(source, geometry, withMargin(plan, wanted, geometry));
   const codes = new Uint16Array(wanted.width * wanted.height * 3);
   render16(plan, tile, codes, { grey, geometry, surveys, part: wanted });
@@ -71,7 +71,7 @@ export function treatedNumbers(
   const all = { x: 0, y: 0, width: geometry.width, height: geometry.height };
   const { codes } = framed(source, geometry, all);
   const numbers = new Float32Array(codes.length);
-  const surveys = createSurveyor(codes, geometry)(plan, seenBy(plan, source, grey));
+  const surveys = createSurveyor(codes, geometry)(plan, sightFor(plan, source, grey));
   runPlan(plan, codes, all, geometry, surveys, (rgb, { y }) => numbers.set(rgb, y * all.width * 3));
   return numbers;
 }

@@ -61,37 +61,6 @@ export function addStroke(treatment: Treatment, id: string, stroke: Stroke): Tre
   return changeArea(treatment, id, { parts: [...area.parts, part] });
 }
 
-/** A part that a thing is found by. */
-type FoundPart = Extract<MaskPart, { kind: 'found' }>;
-
-/** The part of an area that a rough stroke mends: what was found last. */
-const lastFound = ({ parts }: Mask): number => parts.findLastIndex(p => p.kind === 'found' && p.op === 'add');
-
-/** Whether something has been found in an area, which further rough strokes mend. */
-export const hasFound = (treatment: Treatment, id: string): boolean => {
-  const area = areaOf(treatment, id);
-  return !!area && lastFound(area) >= 0;
-};
-
-/**
- * Adds a rough stroke of the area finder: to what was found last in the area, else as a part of its own. One that is not meant, where
- * nothing was found yet, goes around what is.
- */
-export function addRough(treatment: Treatment, id: string, stroke: Stroke, isOut: boolean): Treatment {
-  const area = areaOf(treatment, id);
-  if (!area) return treatment;
-  const index = lastFound(area);
-  if (index < 0) {
-    const [strokesIn, strokesOut] = isOut ? [[], [stroke]] : [[stroke], []];
-    return changeArea(treatment, id, {
-      parts: [...area.parts, { kind: 'found', op: 'add', strokesIn, strokesOut }],
-    });
-  }
-  const found = area.parts[index] as FoundPart;
-  const which = isOut ? 'strokesOut' : 'strokesIn';
-  return changePart(treatment, id, index, { ...found, [which]: [...found[which], stroke] });
-}
-
 /** Adds a part; one that takes away or meets with nothing before it is left out. */
 export function addPart(treatment: Treatment, id: string, part: MaskPart): Treatment {
   const area = areaOf(treatment, id);

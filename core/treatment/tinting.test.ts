@@ -4,7 +4,7 @@ import { starterBox } from '../colour/pigments';
 import type { Stroke } from '../settings/fields';
 import { strokeName } from '../masks/stroke-name';
 import { areaOf } from './areas';
-import { mend, spreadWith } from './spreads';
+import { mend, spreadWith } from './rough-strokes';
 import { bareTreatment, parseTreatment, type Step, type Treatment } from './schema';
 import {
   againOn,

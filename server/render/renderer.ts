@@ -201,7 +201,7 @@ export class Renderer {
     // The small picture is made while colours are marked and tables baked.
     const small = plan.surveyed ? job.survey().then(share) : null;
     small?.catch(() => undefined);
-    const sight = plan.wantsSight ? job.sight().then(share) : null;
+    const sight = plan.sought.length ? job.sight().then(share) : null;
     sight?.catch(() => undefined);
     // Where the first thing done is a table of colours, it need hold no others than the picture has.
     let occupied: SharedArrayBuffer | null = null;

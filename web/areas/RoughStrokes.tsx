@@ -6,7 +6,7 @@ import { areaOf } from '../../core/treatment/areas';
 import type { Treatment } from '../../core/treatment/schema';
 import type { PictureInfo } from '../engine/tiles';
 import type { OnWall } from '../print/tool';
-import type { Rough } from './useFinding';
+import type { Rough } from './rough-drag';
 
 const Over = styled.svg`
   position: absolute;

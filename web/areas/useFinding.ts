@@ -1,20 +1,15 @@
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import type { Stroke } from '../../core/settings/fields';
-import { hasFound } from '../../core/treatment/areas';
-import { mend } from '../../core/treatment/spreads';
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import { hasFound, mend } from '../../core/treatment/rough-strokes';
 import type { Treatment } from '../../core/treatment/schema';
+import { readyToFind } from '../engine/client';
 import type { PictureInfo } from '../engine/tiles';
 import type { HeldKeys, Place, ToolDrag } from '../print/tool';
 import type { TakeSession } from '../takes/session';
-import { addPoint, pointOf, toPhotograph } from './on-photograph';
+import { tell } from '../app/notices';
+import { roughDrag, roughPoint, type Rough } from './rough-drag';
+import { useRest } from './useRest';
 
 /** The area finder in the hand: rough strokes, and what would be found where the pointer rests. */
-
-/** A rough stroke under way, or where the pointer rests. */
-export interface Rough {
-  stroke: Stroke;
-  isOut: boolean;
-}
 
 export interface Finding {
   /** The stroke that is being drawn. */
@@ -24,19 +19,6 @@ export interface Finding {
   press: (at: Place, keys: HeldKeys) => ToolDrag | null;
   hover: (at: Place | null) => void;
 }
-
-/** The pointer rests when it has not moved for so long. */
-const REST_MS = 140;
-
-/** A rough stroke through points. */
-export const roughStroke = (points: [number, number, number][], radius: number): Stroke => ({
-  points,
-  radius,
-  hardness: 1,
-  flow: 1,
-  erase: false,
-  keepEdges: 0,
-});
 
 /**
  * @param taking strokes say what is not meant
@@ -52,58 +34,45 @@ export function useFinding(
 ): Finding {
   const [drawn, setDrawn] = useState<Rough | null>(null);
   const [hint, setHint] = useState<{ area: string; rough: Rough } | null>(null);
-  const rest = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  const rest = useRest();
   const forget = useCallback(() => {
-    clearTimeout(rest.current);
+    rest.moved();
     setHint(null);
-  }, []);
+  }, [rest]);
   useEffect(() => forget, [forget, area, taking, around]);
+  useEffect(() => {
+    if (area !== null) readyToFind(picture);
+  }, [area, picture]);
 
   const press = useCallback(
     (at: Place, keys: HeldKeys): ToolDrag | null => {
       if (area === null) return null;
       forget();
       const start = session.state().treatment;
-      const place = toPhotograph(picture, start);
       // Around a thing, where nothing was found yet: what lies beyond is not meant.
       const isFirstAround = (around || keys.shift) && !hasFound(start, area);
       const isOut = isFirstAround || taking !== keys.alt;
-      const points = [pointOf(place, at)];
-      const stroke = () => roughStroke(points.slice(), radius);
-      session.pen(true);
-      setDrawn({ stroke: stroke(), isOut });
-      const done = () => {
-        session.pen(false);
-        setDrawn(null);
-      };
-      return {
-        move: to => {
-          if (addPoint(points, pointOf(place, to), radius, picture)) setDrawn({ stroke: stroke(), isOut });
-        },
-        end: () => {
-          done();
-          session.commit(mend(start, area, stroke(), isOut), isOut ? 'Not this' : 'Find this', {
-            apart: true,
-          });
-        },
-        cancel: done,
-      };
+      return roughDrag(picture, session, at, radius, isOut, setDrawn, stroke => {
+        const made = mend(start, area, stroke, isOut);
+        if (made !== start) session.commit(made, isOut ? 'Not this' : 'Find this', { apart: true });
+        else if (isFirstAround) tell({ text: 'Go all the way around it, back to where you began.' });
+        else tell({ text: 'There is nothing to take away from yet.' });
+      });
     },
     [area, picture, session, radius, taking, around, forget],
   );
 
   const hover = useCallback(
     (at: Place | null) => {
-      clearTimeout(rest.current);
-      setHint(null);
+      forget();
       // What is there already is mended by strokes, and not covered by what might be found elsewhere.
       if (at === null || area === null || around || hasFound(session.state().treatment, area)) return;
-      rest.current = setTimeout(() => {
-        const point = pointOf(toPhotograph(picture, session.state().treatment), at);
-        setHint({ area, rough: { stroke: roughStroke([point], radius), isOut: taking } });
-      }, REST_MS);
+      rest.then(() => {
+        const stroke = roughPoint(picture, session.state().treatment, at, radius);
+        setHint({ area, rough: { stroke, isOut: taking } });
+      });
     },
-    [area, picture, session, radius, taking, around],
+    [area, picture, session, radius, taking, around, forget, rest],
   );
 
   const withHint = useCallback(

@@ -6,8 +6,9 @@ import { createPlanner, type Plan } from '../../core/engine/plan';
 import type { Surveys } from '../../core/engine/run';
 import { preparedCodes } from '../../core/engine/render';
 import { createSurveyor, surveyEdge, type Surveyor } from '../../core/engine/survey';
-import { SIGHT_EDGE, sightOf, type Sight } from '../../core/masks/finding/sight';
 import type { Treatment } from '../../core/treatment/schema';
+import { readyToFind } from '../../core/masks/finding/find';
+import { lookFinding, sightFor } from './finding';
 import type { Framed } from './levels';
 import { TileSource, type PictureInfo } from './tiles';
 
@@ -55,7 +56,7 @@ export async function coloursRead(
   }
   const [first] = bare.passes;
   const prepares = first?.kind === 'field' && first.prepares;
-  const alone = { ...bare, passes: bare.passes.slice(0, 1), surveyed: true, wantsSight: false };
+  const alone = { ...bare, passes: bare.passes.slice(0, 1), surveyed: true, sought: [] };
   const surveys = prepares ? await surveysOf(alone, looked, treatment) : [];
   const colours = seenOf(of.name, surveys[0]?.field);
   const fresh = all.filter(({ tile }) => !colours.tiles.has(tile.codes));
@@ -101,27 +102,6 @@ interface Surveyed {
   look: Surveyor;
 }
 
-/** Photographs to find things in, kept: the one that is worked on, and one beside it. */
-const SIGHTS = 2;
-const sights = new Map<string, Promise<Sight>>();
-
-/** A photograph as things are found in it. */
-function sightFor(picture: PictureInfo): Promise<Sight> {
-  const { id, grey } = picture;
-  let sight = sights.get(id);
-  if (!sight) {
-    const { width, height } = sizeAt(picture, SIGHT_EDGE);
-    sight = source
-      .rectangle(picture, SIGHT_EDGE, { x: 0, y: 0, width, height })
-      .then(({ codes }) => sightOf(codes, width, height, grey));
-    sight.catch(() => sights.delete(id));
-  }
-  sights.delete(id);
-  sights.set(id, sight);
-  if (sights.size > SIGHTS) sights.delete(sights.keys().next().value!);
-  return sight;
-}
-
 /** The small picture that passes look at, and how they look. */
 export function surveyed(of: Framed, treatment: Treatment): Promise<Surveyed> {
   const edge = surveyEdge(of.edge);
@@ -143,9 +123,21 @@ export function surveyed(of: Framed, treatment: Treatment): Promise<Surveyed> {
   return surveyor;
 }
 
-/** What a plan's passes find in the whole picture; nothing where they do not look. */
-export async function surveysOf(plan: Plan, of: Framed, treatment: Treatment): Promise<Surveys> {
+/**
+ * What a plan's passes find in the whole picture; nothing where they do not look. Throws `Abandoned` where areas are still being found and it
+ * is no longer wanted.
+ */
+export async function surveysOf(
+  plan: Plan,
+  of: Framed,
+  treatment: Treatment,
+  isStale: () => boolean = () => false,
+): Promise<Surveys> {
   if (!plan.surveyed) return [];
   const { look } = await surveyed(of, treatment);
-  return look(plan, plan.wantsSight ? await sightFor(of.picture) : undefined);
+  return plan.sought.length ? lookFinding(look, plan, of.picture, source, isStale) : look(plan);
 }
+
+/** Makes a photograph ready for areas to be found in it, before the first stroke. */
+export const readyFor = async (picture: PictureInfo): Promise<void> =>
+  readyToFind(await sightFor(picture, source));

@@ -340,7 +340,7 @@ async function planned(
   if (isStale()) return null;
   try {
     const plan = planner(treatment, { grey, pixels, occupied, isAbandoned: isStale });
-    return { plan, surveys: await surveysOf(plan, looked, treatment), tiles, occupied };
+    return { plan, surveys: await surveysOf(plan, looked, treatment, isStale), tiles, occupied };
   } catch (error) {
     if (error instanceof Abandoned) return null;
     throw error;
@@ -368,6 +368,15 @@ export const showStroke = (id: number, request: StrokeRequest, share: Share): Pr
   saying(id, share, () => sendStroke(id, request, share));
 
 async function showTiles(id: number, request: ShowRequest, share: Share): Promise<Shown | null> {
+  try {
+    return await showWanted(id, request, share);
+  } catch (error) {
+    if (error instanceof Abandoned) return null;
+    throw error;
+  }
+}
+
+async function showWanted(id: number, request: ShowRequest, share: Share): Promise<Shown | null> {
   const { picture, treatment, view, viewport, margin, draft, pointer } = request;
   const screen = screens.get(id);
   if (!screen) return null;
@@ -397,7 +406,7 @@ async function showTiles(id: number, request: ShowRequest, share: Share): Promis
     const stale = joinedWell(renewed.filter(area => !isEmpty(area)));
     const [surveys, ...tiles] = await Promise.all([
       // What is found in the whole picture serves at any size.
-      surveysOf(planHere, of, treatment),
+      surveysOf(planHere, of, treatment, isStale),
       ...mine.map(part => keptPixels(level.of, withMargin(planHere, part, level.of.geometry))),
     ]);
     if (screens.get(id) !== screen) return null;

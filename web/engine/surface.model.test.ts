@@ -4,7 +4,7 @@ import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { createPlanner } from '../../core/engine/plan';
 import { render8 } from '../../core/engine/render';
 import { createSurveyor } from '../../core/engine/survey';
-import { seenBy } from '../../core/testing/pictures';
+import { sightFor } from '../../core/testing/pictures';
 import { asPhotographed } from '../../core/frame/crop';
 import { geometryOf, sizeAt } from '../../core/frame/geometry';
 import { parseTreatment, type Treatment } from '../../core/treatment/schema';
@@ -144,7 +144,7 @@ function wholly(treatment: Treatment, longEdge: number): Uint8ClampedArray {
   const source = photographAt(longEdge);
   const geometry = geometryOf(source, treatment.frame);
   const plan = createPlanner()(treatment, { grey: false, pixels: source.width * source.height });
-  const surveys = createSurveyor(source.codes, geometry)(plan, seenBy(plan, source));
+  const surveys = createSurveyor(source.codes, geometry)(plan, sightFor(plan, source));
   const out = new Uint8ClampedArray(source.width * source.height * 4);
   render8(plan, source, out, 4, { grey: false, geometry, surveys });
   return out;

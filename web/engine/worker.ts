@@ -3,6 +3,7 @@ import { mostChroma } from '../../core/colour/gamut';
 import { checkCarried, hold, type CarriedKind } from '../../core/formats/carried';
 import { band, type BandRequest } from './bands';
 import { areaPng, loupe } from './full';
+import { readyFor } from './pixels';
 import { attach, detach, learn, prepare, show, showStroke, warm } from './screen';
 import { advice, automatic, charts, colourAt, histogram, picture, tones } from './small';
 
@@ -40,6 +41,7 @@ const engine = {
   show,
   showStroke,
   warm,
+  readyFor,
   band: async (request: BandRequest) => {
     const made = await band(request);
     return made && transfer(made, [made.image]);

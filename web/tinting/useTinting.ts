@@ -1,12 +1,13 @@
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import { starterBox, type NamedPigment } from '../../core/colour/pigments';
 import type { Stroke } from '../../core/settings/fields';
 import { showingArea } from '../../core/treatment/areas';
 import type { Treatment } from '../../core/treatment/schema';
 import { leaveAsItIs, readyToTint, tint, washesOf, type Way } from '../../core/treatment/tinting';
 import { addPoint, pointOf, toPhotograph } from '../areas/on-photograph';
-import { roughStroke, type Rough } from '../areas/useFinding';
-import { smallPictures } from '../engine/client';
+import { roughDrag, roughPoint, type Rough } from '../areas/rough-drag';
+import { useRest } from '../areas/useRest';
+import { readyToFind, smallPictures } from '../engine/client';
 import type { PictureInfo } from '../engine/tiles';
 import type { HeldKeys, Live, Place, PictureTool, ToolDrag } from '../print/tool';
 import type { TakeSession } from '../takes/session';
@@ -33,7 +34,6 @@ export interface Tinting extends TintingState {
   tool: PictureTool;
 }
 
-const REST_MS = 160;
 /** A wash lies where its area covers more than this. */
 const LIES = 0.5;
 
@@ -69,12 +69,15 @@ export function useTinting(
   const set = useCallback((change: Partial<TintingState>) => setState(now => ({ ...now, ...change })), []);
   const [drawn, setDrawn] = useState<Rough | null>(null);
   const [hint, setHint] = useState<{ stroke: Stroke; of: TintingState } | null>(null);
-  const rest = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  const rest = useRest();
   const forget = useCallback(() => {
-    clearTimeout(rest.current);
+    rest.moved();
     setHint(null);
-  }, []);
+  }, [rest]);
   useEffect(() => forget, [forget, isOpen, state]);
+  useEffect(() => {
+    if (isOpen) readyToFind(picture);
+  }, [isOpen, picture]);
   const { named, way, radius, keepEdges, leaving } = state;
 
   const lay = useCallback(
@@ -130,55 +133,37 @@ export function useTinting(
       forget();
       if (way === 'edges') return paint(at, live);
       const start = session.state().treatment;
-      const place = toPhotograph(picture, start);
-      const points = [pointOf(place, at)];
-      const stroke = () => roughStroke(points.slice(), radius);
       const isOut = leaving && way === 'spread';
-      session.pen(true);
-      setDrawn({ stroke: stroke(), isOut });
-      const done = () => {
-        session.pen(false);
-        setDrawn(null);
-      };
-      return {
-        move: to => {
-          if (addPoint(points, pointOf(place, to), radius, picture)) setDrawn({ stroke: stroke(), isOut });
-        },
-        end: () => {
-          done();
-          if (points.length > 1) return lay(start, stroke());
-          // A press on what a wash lies on already chooses that wash.
-          void washAt(picture, start, at)
-            .catch(() => undefined)
-            .then(found => {
-              if (found !== undefined && found !== chosen) onChoose(found);
-              else if (found === undefined && session.state().treatment === start) lay(start, stroke());
-            });
-        },
-        cancel: done,
-      };
+      return roughDrag(picture, session, at, radius, isOut, setDrawn, stroke => {
+        if (stroke.points.length > 1) return lay(start, stroke);
+        // A press on what a wash lies on already chooses that wash.
+        void washAt(picture, start, at)
+          .catch(() => undefined)
+          .then(found => {
+            if (found !== undefined && found !== chosen) onChoose(found);
+            else if (found === undefined && session.state().treatment === start) lay(start, stroke);
+          });
+      });
     },
     [forget, way, paint, session, picture, radius, leaving, lay, chosen, onChoose],
   );
 
   const hover = useCallback(
     (at: Place | null) => {
-      clearTimeout(rest.current);
-      setHint(null);
+      forget();
       if (at === null || way !== 'thing') return;
-      rest.current = setTimeout(() => {
+      rest.then(isStill => {
         const start = session.state().treatment;
         void washAt(picture, start, at).then(
           found => {
-            if (found !== undefined || session.state().treatment !== start) return;
-            const point = pointOf(toPhotograph(picture, start), at);
-            setHint({ stroke: roughStroke([point], radius), of: state });
+            if (found !== undefined || !isStill() || session.state().treatment !== start) return;
+            setHint({ stroke: roughPoint(picture, start, at, radius), of: state });
           },
           () => undefined,
         );
-      }, REST_MS);
+      });
     },
-    [picture, session, way, radius, state],
+    [picture, session, way, radius, state, forget, rest],
   );
 
   const lookedAt = useCallback(

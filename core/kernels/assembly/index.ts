@@ -12,5 +12,14 @@ export { mixColour } from './mix';
 export { readRamp, throughRamp, writeRamp8 } from './ramp';
 export { rollRound } from './roll';
 export { dim } from './shade';
-export { addProduct, addScaled, addTo, gather, scatter, spreadRest, sumOfProducts } from './spread';
+export {
+  addProduct,
+  addScaled,
+  addTo,
+  gather,
+  scatter,
+  spreadRest,
+  sumOfProducts,
+  weightedSquares,
+} from './spread';
 export { sweepWay } from './way';

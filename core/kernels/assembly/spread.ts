@@ -55,19 +55,42 @@ export function addScaled(x: usize, a: usize, by: f32, count: i32): void {
   }
 }
 
-/** The sum of a * b * c over all numbers. */
-export function sumOfProducts(a: usize, b: usize, c: usize, count: i32): f64 {
+/** The sum of four numbers. */
+function across(v: v128): f64 {
+  return (
+    <f64>f32x4.extract_lane(v, 0) +
+    <f64>f32x4.extract_lane(v, 1) +
+    <f64>f32x4.extract_lane(v, 2) +
+    <f64>f32x4.extract_lane(v, 3)
+  );
+}
+
+/** Numbers added up in single precision before they are in double. */
+const RUN: i32 = 256;
+
+/** The sum of a * b over all numbers. */
+export function sumOfProducts(a: usize, b: usize, count: i32): f64 {
   let sum: f64 = 0;
   for (let i = 0; i < count;) {
     let part = f32x4.splat(0);
-    for (let k = 0; k < 64 && i < count; k++, i += 4, a += 16, b += 16, c += 16) {
-      part = f32x4.add(part, f32x4.mul(v128.load(a), f32x4.mul(v128.load(b), v128.load(c))));
+    for (const end = min(count, i + RUN); i < end; i += 4, a += 16, b += 16) {
+      part = f32x4.add(part, f32x4.mul(v128.load(a), v128.load(b)));
     }
-    sum +=
-      <f64>f32x4.extract_lane(part, 0) +
-      <f64>f32x4.extract_lane(part, 1) +
-      <f64>f32x4.extract_lane(part, 2) +
-      <f64>f32x4.extract_lane(part, 3);
+    sum += across(part);
+  }
+  return sum;
+}
+
+/** The sum of a * a * weight over all numbers. */
+export function weightedSquares(a: usize, weight: usize, count: i32): f64 {
+  let sum: f64 = 0;
+  for (let i = 0; i < count;) {
+    let part = f32x4.splat(0);
+    for (const end = min(count, i + RUN); i < end; i += 4, a += 16, weight += 16) {
+      const v = v128.load(a);
+      part = f32x4.add(part, f32x4.mul(f32x4.mul(v, v), v128.load(weight)));
+    }
+    sum += across(part);
   }
   return sum;
 }

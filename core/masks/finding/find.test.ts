@@ -7,7 +7,7 @@ import type { Stroke } from '../../settings/fields';
 import { paint, rendered } from '../../testing/pictures';
 import { showingArea } from '../../treatment/areas';
 import { parseTreatment } from '../../treatment/schema';
-import { belonging } from './find';
+import { belonging, soughtBy } from './find';
 import { sightOf } from './sight';
 
 const LONG = 384;
@@ -139,7 +139,33 @@ describe('a thing that is found', () => {
     const { codes, width, height } = thing({ x: 0.5, y: 0.5, radius: 0.15, grey: false });
     const sight = sightOf(codes, width, height, false);
     const asked = { strokesIn: [stroke(0.01, [0.5, 0.5])], strokesOut: [] };
-    expect(belonging(structuredClone(asked), sight)).toBe(belonging(asked, sight));
+    const told: unknown[] = [];
+    sight.memory.onFound = (...found) => told.push(found);
+    const values = belonging(asked, sight);
+    expect(belonging(structuredClone(asked), sight)).toBe(values);
+    expect(told).toEqual([[soughtBy(asked), values]]);
+    // Who is told of it finds nothing.
+    const other = sightOf(codes, width, height, false);
+    expect(other.memory.knows(soughtBy(asked))).toBe(false);
+    other.memory.learn(soughtBy(asked), values);
+    expect(belonging(asked, other)).toBe(values);
+  });
+
+  it('is given up where nobody waits for it, and found whole when it is asked for again', () => {
+    const { codes, width, height } = thing({ x: 0.5, y: 0.5, radius: 0.15, grey: false });
+    const asked = { strokesIn: [stroke(0.01, [0.5, 0.5])], strokesOut: [stroke(0.01, [0.1, 0.1])] };
+    const expected = belonging(asked, sightOf(codes, width, height, false));
+    for (let after = 0; after < 4; after++) {
+      const sight = sightOf(codes, width, height, false);
+      let left = after;
+      sight.memory.pause = () => {
+        if (left-- === 0) throw new Error('given up');
+      };
+      expect(() => belonging(asked, sight)).toThrow('given up');
+      expect(sight.memory.knows(soughtBy(asked))).toBe(false);
+      sight.memory.pause = () => undefined;
+      expect(belonging(asked, sight)).toEqual(expected);
+    }
   });
 
   it('stays where it is at any size, however the picture is framed, and whatever is done to its light', () => {

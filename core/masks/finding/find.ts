@@ -1,15 +1,17 @@
 import { smoothstep } from '../../colour/tones';
-import type { Rectangle } from '../../frame/geometry';
+import { bondsIn, type Features } from '../../kernels/features';
 import { geodesic } from '../../kernels/geodesic';
 import { colourGuide, colourGuided, type ColourGuide } from '../../kernels/guided';
-import { pyramidOf, solveSpread, type Bonds, type Pyramid } from '../../kernels/harmonic';
+import { pyramidOf, solveSpread, type Pyramid } from '../../kernels/harmonic';
 import { cut } from '../../kernels/lay';
+import { likeness } from '../../kernels/likeness';
+import { boundsOf } from '../../kernels/planes';
 import type { Stroke } from '../../settings/fields';
 import { strokeName } from '../stroke-name';
 import { layStroke } from '../strokes';
-import { likeness } from './likeness';
 import { beyondRings } from './ring';
-import type { Grid, Sight } from './sight';
+import type { Sought } from './memory';
+import type { Sight } from './sight';
 
 /**
  * Finds what rough strokes mean. Each stroke speaks for what is like it and can be reached from it without crossing edges; what the
@@ -39,7 +41,7 @@ const NOISE = 0.5;
  * What seeds say.
  * @param cell the length of a cell, a fraction of the photograph's long edge
  */
-export function saidFrom(seeds: Uint8Array, grid: Grid, cell: number): Said {
+export function saidFrom(seeds: Uint8Array, grid: Features, cell: number): Said {
   const { width, height, features, rough } = grid;
   const evidence = likeness(grid, seeds);
   const noise = new Float32Array(rough.length);
@@ -53,7 +55,7 @@ export function saidFrom(seeds: Uint8Array, grid: Grid, cell: number): Said {
 
 /** What one stroke says; made once for a photograph. */
 function saidBy(stroke: Stroke, sight: Sight): Said {
-  return sight.remembered('said', strokeName(stroke), () => {
+  return sight.memory.remembered('said', strokeName(stroke), () => {
     const { width, height } = sight;
     const laid = new Float32Array(width * height);
     const lattice = { x: 0, y: 0, width, height, cell: 1 };
@@ -66,30 +68,6 @@ function saidBy(stroke: Stroke, sight: Sight): Said {
   });
 }
 
-/** What neighbours over an edge still have in common. */
-const OVER_EDGE = 8e-5;
-
-/** How much neighbours have in common. */
-function bondsIn({ width, height, features, rough }: Grid): Bonds {
-  const [f, g, h] = features;
-  const right = new Float32Array(width * height);
-  const down = new Float32Array(width * height);
-  for (let y = 0, i = 0; y < height; y++) {
-    for (let x = 0; x < width; x++, i++) {
-      if (x < width - 1) {
-        const step = (f[i] - f[i + 1]) ** 2 + (g[i] - g[i + 1]) ** 2 + (h[i] - h[i + 1]) ** 2;
-        right[i] = Math.exp(-step / (rough[i] + rough[i + 1])) + OVER_EDGE;
-      }
-      if (y < height - 1) {
-        const j = i + width;
-        const step = (f[i] - f[j]) ** 2 + (g[i] - g[j]) ** 2 + (h[i] - h[j]) ** 2;
-        down[i] = Math.exp(-step / (rough[i] + rough[j])) + OVER_EDGE;
-      }
-    }
-  }
-  return { width, height, right, down };
-}
-
 /** The window in cells in which what is found is drawn to edges. */
 const WINDOW = 16;
 
@@ -99,7 +77,7 @@ export interface Edges {
   guide: ColourGuide;
 }
 
-export function edgesOf(grid: Grid): Edges {
+export function edgesOf(grid: Features): Edges {
   const { width, height, features } = grid;
   const [f, g, h] = features.map(values => ({ width, height, values }));
   return { pyramid: pyramidOf(bondsIn(grid)), guide: colourGuide([f, g, h], WINDOW) };
@@ -121,16 +99,17 @@ const CUT = 5.5;
  * How much each cell belongs to what is meant, 0..1.
  * @param unspoken how loud what nobody speaks of speaks for being left out
  * @param beyond cells that are surely not meant
+ * @param pause called between the parts of the work: may throw
  * @param times how often what is found is drawn to edges
  */
 export function spreadFrom(
-  { width, height, features }: Grid,
+  { width, height, features }: Features,
   { pyramid, guide }: Edges,
   inside: readonly Said[],
   outside: readonly Said[],
   unspoken: number,
   beyond: Uint8Array | null,
-  times = TIMES,
+  { times = TIMES, pause = () => undefined }: { times?: number; pause?: () => void } = {},
 ): Float32Array {
   const count = width * height;
   const held = new Float32Array(count);
@@ -156,9 +135,11 @@ export function spreadFrom(
   for (const { seeds } of inside) fix(seeds, 1, SEEDED);
   for (const { seeds } of outside) fix(seeds, 0, SEEDED);
 
+  pause();
   let values = solveSpread(pyramid, held, targets, targets);
   const [f, g, h] = features;
   for (let k = 0; k < times; k++) {
+    pause();
     for (let i = 0; i < count; i++) values[i] = smoothstep(CUT * (values[i] - 0.5) + 0.5);
     const [{ a, d }] = colourGuided(guide, [{ width, height, values }], FLAT);
     for (let i = 0; i < count; i++) {
@@ -185,29 +166,6 @@ const HARDLY = 0.012;
 /** Cells around what a ring holds that are looked at as well, since edges are drawn to what is around them. */
 const MARGIN = WINDOW + 2;
 
-/** The rectangle of what does not lie beyond a ring, and a margin. */
-function partWithin(beyond: Uint8Array, { width, height }: Grid): Rectangle | null {
-  let [left, top, right, bottom] = [width, height, -1, -1];
-  for (let i = 0; i < beyond.length; i++) {
-    if (beyond[i]) continue;
-    const x = i % width;
-    const y = Math.floor(i / width);
-    left = Math.min(left, x);
-    right = Math.max(right, x);
-    top = Math.min(top, y);
-    bottom = y;
-  }
-  if (right < 0) return null;
-  const x = Math.max(0, left - MARGIN);
-  const y = Math.max(0, top - MARGIN);
-  return {
-    x,
-    y,
-    width: Math.min(width, right + MARGIN + 1) - x,
-    height: Math.min(height, bottom + MARGIN + 1) - y,
-  };
-}
-
 /** How far in what a ring holds is surely meant, as a share of the way to its middle. */
 const HEART = 0.6;
 
@@ -222,28 +180,45 @@ function heartOf(beyond: Uint8Array, sight: Sight): Said {
   return saidFrom(seeds, sight, 1 / Math.max(width, height));
 }
 
+/** What is known about the edges of a photograph. */
+const edgesIn = (sight: Sight): Edges => sight.memory.remembered('edges', '', () => edgesOf(sight));
+
+/** Makes ready what all that is found in a photograph begins with. */
+export const readyToFind = (sight: Sight): void => void edgesIn(sight);
+
+/** What strokes are remembered by. */
+export const soughtBy = ({ strokesIn, strokesOut }: RoughStrokes): Sought => [
+  'belonging',
+  [strokesIn, strokesOut].map(strokes => strokes.map(strokeName).join()).join(' / '),
+];
+
 /** How much each cell of a photograph belongs to what strokes mean, 0..1; made once for the same strokes. */
-export function belonging({ strokesIn, strokesOut }: RoughStrokes, sight: Sight): Float32Array {
-  const names = [strokesIn, strokesOut].map(strokes => strokes.map(strokeName).join());
-  return sight.remembered('belonging', names.join(' / '), () => {
-    const inside = strokesIn.map(s => saidBy(s, sight));
-    const outside = strokesOut.map(s => saidBy(s, sight));
+export function belonging(asked: RoughStrokes, sight: Sight): Float32Array {
+  const { strokesIn, strokesOut } = asked;
+  const { memory } = sight;
+  const pause = () => memory.pause();
+  return memory.remembered(...soughtBy(asked), () => {
+    const heard = (stroke: Stroke) => {
+      pause();
+      return saidBy(stroke, sight);
+    };
+    const inside = strokesIn.map(heard);
+    const outside = strokesOut.map(heard);
     const meant = inside.map(said => said.seeds);
     const beyond = beyondRings(strokesOut, meant, sight);
     if (beyond && !inside.length) inside.push(heartOf(beyond, sight));
-    const part = beyond && partWithin(beyond, sight);
+    const part = beyond && boundsOf(sight.width, sight.height, i => beyond[i] === 0, MARGIN);
     const unspoken = beyond || strokesOut.length === 0 ? UNSPOKEN : HARDLY;
     if (!part) {
-      const edges = sight.remembered('edges', '', () => edgesOf(sight));
       // What others limit is drawn to edges by them.
       const times = unspoken === HARDLY ? 1 : TIMES;
-      return spreadFrom(sight, edges, inside, outside, unspoken, beyond, times);
+      return spreadFrom(sight, edgesIn(sight), inside, outside, unspoken, beyond, { times, pause });
     }
     // Beyond a ring nothing is found: only what lies within is looked at.
     const whole = { x: 0, y: 0, width: sight.width, height: sight.height };
     const cutOut = <A extends Float32Array | Uint8Array>(values: A): A => cut(values, whole, part, 1);
     const [f, g, h] = sight.features.map(cutOut);
-    const grid = { ...part, features: [f, g, h] satisfies Grid['features'], rough: cutOut(sight.rough) };
+    const grid = { ...part, features: [f, g, h] satisfies Features['features'], rough: cutOut(sight.rough) };
     const cutSaid = ({ seeds, evidence }: Said) => ({ seeds: cutOut(seeds), evidence: cutOut(evidence) });
     const found = spreadFrom(
       grid,
@@ -252,6 +227,7 @@ export function belonging({ strokesIn, strokesOut }: RoughStrokes, sight: Sight)
       outside.map(cutSaid),
       unspoken,
       cutOut(beyond),
+      { pause },
     );
     const out = new Float32Array(whole.width * whole.height);
     for (let y = 0; y < part.height; y++) {

@@ -40,7 +40,7 @@ export function withinEdges(stroke: Stroke, sight: Sight): Within | null {
   const y = least(ys, height);
   const part = { x, y, width: past(xs, width) - x, height: past(ys, height) - y };
   if (part.width < 2 || part.height < 2) return null;
-  return sight.remembered('within', strokeName(stroke), () => {
+  return sight.memory.remembered('within', strokeName(stroke), () => {
     const grid = closer(sight, part);
     const laid = new Float32Array(part.width * part.height);
     const middle = {

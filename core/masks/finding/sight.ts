@@ -3,52 +3,26 @@ import { toLinear } from '../../colour/transfer';
 import type { Rectangle } from '../../frame/geometry';
 import { guided } from '../../kernels/guided';
 import type { Codes } from '../../kernels/grid';
+import type { Features } from '../../kernels/features';
 import { boxMean, halvePlane, type Plane } from '../../kernels/planes';
+import { Memory } from './memory';
 
 /**
  * A photograph as areas look at it, to find things in it: as it came, before any step and any frame, so that what was found stays
  * whatever is done to the light and however the picture is cropped. At one size always, so that it is the same at every zoom.
  */
 
-/** Cells with what tells things apart. */
-export interface Grid {
-  width: number;
-  height: number;
-  /**
-   * Three planes: of a photograph in colour OKLab, its hues made larger; of a grey one the tone, the tone around, and how much it varies
-   * there. Calmed, so that grain and weave are no edges.
-   */
-  features: [Float32Array, Float32Array, Float32Array];
-  /** The step to the next cell that counts as an edge, squared; larger where all is rough. */
-  rough: Float32Array;
-}
-
-export interface Sight extends Grid {
+export interface Sight extends Features {
   /** The picture that the cells are made of, twice as large where it is large. */
   picture: { width: number; height: number; codes: Codes; grey: boolean };
   /** How far its tones are stretched. */
   gain: number;
-  /** What of a kind has been made of it before by the same name, or now; those used last are kept. */
-  remembered: <T>(kind: keyof typeof KEPT, name: string, make: () => T) => T;
+  /** What has been found in it. */
+  memory: Memory;
 }
 
 /** The long edge of the picture that is looked at, before it is halved. */
 export const SIGHT_EDGE = 1024;
-
-/** How many of each kind are remembered of a photograph: what strokes may cover is small, the rest a megabyte or two each. */
-const KEPT = { edges: 1, said: 64, belonging: 32, within: 600 } as const;
-
-function memory(): Sight['remembered'] {
-  const kept = { edges: new Map(), said: new Map(), belonging: new Map(), within: new Map() };
-  return <T>(kind: keyof typeof KEPT, name: string, make: () => T): T => {
-    const known = kept[kind] as Map<string, T>;
-    const made = known.get(name) ?? make();
-    known.delete(name);
-    known.set(name, made);
-    if (known.size > KEPT[kind]) known.delete(known.keys().next().value!);
-    return made;
-  };
-}
 
 /** Hues count this much more than tones. */
 const HUES = 2.5;
@@ -119,7 +93,7 @@ function labOf(channels: readonly Plane[]): Plane[] {
 }
 
 /** Cells with what tells them apart, from OKLab. */
-function gridOf(lab: readonly Plane[], gain: number): Grid {
+function gridOf(lab: readonly Plane[], gain: number): Features {
   const [tone, ...hues] = lab;
   const { width, height } = tone;
   const count = width * height;
@@ -170,9 +144,9 @@ export function sightOf(codes: Codes, width: number, height: number, grey: boole
   const channels = channelsOf(picture, { x: 0, y: 0, width, height }).map(p => (isLarge ? halvePlane(p) : p));
   const lab = labOf(channels);
   const gain = Math.min(MOST_STRETCH, Math.max(1, USUAL_RANGE / Math.max(rangeOf(lab[0].values), 0.01)));
-  return { ...gridOf(lab, gain), picture, gain, remembered: memory() };
+  return { ...gridOf(lab, gain), picture, gain, memory: new Memory() };
 }
 
 /** A part of a photograph's picture as cells of its own pixels, for what is found near a stroke. */
-export const closer = ({ picture, gain }: Sight, part: Rectangle): Grid =>
+export const closer = ({ picture, gain }: Sight, part: Rectangle): Features =>
   gridOf(labOf(channelsOf(picture, part)), gain);

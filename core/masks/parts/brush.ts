@@ -2,6 +2,7 @@ import { strokes } from '../../settings/fields';
 import { boxAround, definePart, joined, type Extent } from '../define';
 import { keptTo, laidWithin, type Kept } from '../keeping';
 import { laidStrokes } from '../laid-strokes';
+import { strokeName } from '../stroke-name';
 import { layStrokes } from '../strokes';
 
 /** Painted by hand. */
@@ -29,7 +30,7 @@ export const brush = definePart({
   },
   keeping: {
     asked: ({ strokes }) => strokes.some(stroke => stroke.keepEdges > 0),
-    wantsSight: true,
+    sought: ({ strokes }) => strokes.filter(s => s.keepEdges > 0).map(s => ['within', strokeName(s)]),
     find: ({ strokes }, input, whole, geometry) => keptTo(strokes, input, whole, geometry),
     see: ({ strokes }, { ground }, _, { region, geometry, found }) =>
       laidWithin(strokes, found as Kept, ground, region, geometry),

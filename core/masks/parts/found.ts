@@ -2,7 +2,7 @@ import { readLattice, relattice } from '../../kernels/dabs';
 import { strokes } from '../../settings/fields';
 import { definePart } from '../define';
 import { fitEdges, onEdges, type Fit } from '../edges';
-import { belonging } from '../finding/find';
+import { belonging, soughtBy } from '../finding/find';
 
 /** What belongs more than not is covered, over so much of the way from 0 to 1. */
 const STEEP = 2.5;
@@ -15,7 +15,7 @@ export const found = definePart({
   byHand: true,
   fields: { strokesIn: strokes(), strokesOut: strokes() },
   reads: 'ground',
-  wantsSight: true,
+  sought: asked => (asked.strokesIn.length || asked.strokesOut.length ? [soughtBy(asked)] : []),
   find: (asked, { sight, ground, beneath }, whole, geometry): Fit | null => {
     if (!asked.strokesIn.length && !asked.strokesOut.length) return null;
     if (!sight) throw new RangeError('an area is to be found, but there is no photograph to find it in');

@@ -1,4 +1,4 @@
-import type { Grid } from './sight';
+import type { Features } from './features';
 
 /** How far what a stroke lies on may differ from it and still be like it, as a deviation in features. */
 const WIDENED = 0.068;
@@ -22,7 +22,7 @@ function softened(bins: Float32Array, stride: number, sigma: number): Float32Arr
 }
 
 /** How like each cell is to what lies under seeds, 0..1: 1 where they have most of it, the root of what they have of others. */
-export function likeness({ features, width, height }: Grid, seeds: Uint8Array): Float32Array {
+export function likeness({ features, width, height }: Features, seeds: Uint8Array): Float32Array {
   const count = width * height;
   const out = new Float32Array(count);
   // Bins lie about what the seeds have, so that close tones are told apart.

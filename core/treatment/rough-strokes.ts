@@ -1,4 +1,5 @@
-import { addRough, changePart } from './areas';
+import { addPart, areaOf, changePart } from './areas';
+import { goesAround } from '../masks/finding/ring';
 import type { MaskPart } from '../masks/parts';
 import type { Mask } from '../masks/mask';
 import { strokeName } from '../masks/stroke-name';
@@ -6,19 +7,54 @@ import type { Stroke } from '../settings/fields';
 import type { Treatment } from './schema';
 
 /**
- * Strokes of several pigments that spread to the edges of what they lie on: each pigment has an area that is found from its strokes,
- * those of the others being what is not meant there. They are linked by their strokes alone: two areas of which each has strokes of
- * the other among those that are not meant. What is drawn on one stays a limit of the others.
+ * Rough strokes in areas: what they find, and how several areas spread against one another.
+ *
+ * Where strokes of several pigments spread to the edges of what they lie on, each pigment has an area that is found from its strokes, those
+ * of the others being what is not meant there. Areas are linked by their strokes alone: two of which each has strokes of the other among
+ * those that are not meant. What is drawn on one stays a limit of the others.
  */
 
 type FoundPart = Extract<MaskPart, { kind: 'found' }>;
 
-/** The part that an area is found by, and where it lies among its parts; undefined where it is not found. */
+/** The part of an area that rough strokes mend, what was found last, and where it lies among its parts; undefined where there is none. */
 function foundIn({ parts }: Mask): { part: FoundPart; index: number } | undefined {
   const index = parts.findLastIndex(p => p.kind === 'found' && p.op === 'add');
   const part = parts[index];
   return part?.kind === 'found' ? { part, index } : undefined;
 }
+
+/** Whether something has been found in an area, which further rough strokes mend. */
+export function hasFound(treatment: Treatment, id: string): boolean {
+  const area = areaOf(treatment, id);
+  return area !== undefined && foundIn(area) !== undefined;
+}
+
+/**
+ * Adds a rough stroke to an area: to what was found last in it, else as a part of its own. One that is not meant, where nothing was found
+ * yet, goes around what is; if it does not, what it finds is taken away from what there is. The same treatment where there is nothing.
+ */
+function addRough(treatment: Treatment, id: string, stroke: Stroke, isOut: boolean): Treatment {
+  const area = areaOf(treatment, id);
+  if (!area) return treatment;
+  const found = foundIn(area);
+  if (found) return addTo(treatment, id, found, isOut ? 'strokesOut' : 'strokesIn', stroke);
+  if (isOut && goesAround(stroke, { width: 1, height: 1 })) {
+    return addPart(treatment, id, { kind: 'found', op: 'add', strokesIn: [], strokesOut: [stroke] });
+  }
+  const index = area.parts.length - 1;
+  const part = area.parts[index];
+  if (isOut && part?.kind === 'found') return addTo(treatment, id, { part, index }, 'strokesIn', stroke);
+  const op = isOut ? 'subtract' : 'add';
+  return addPart(treatment, id, { kind: 'found', op, strokesIn: [stroke], strokesOut: [] });
+}
+
+const addTo = (
+  treatment: Treatment,
+  id: string,
+  { part, index }: { part: FoundPart; index: number },
+  which: 'strokesIn' | 'strokesOut',
+  stroke: Stroke,
+): Treatment => changePart(treatment, id, index, { ...part, [which]: [...part[which], stroke] });
 
 /** Whether one of some strokes is among others. */
 const meet = (a: readonly Stroke[], b: readonly Stroke[]): boolean => {
@@ -66,14 +102,12 @@ export function addToSpread(
     const mask = made.masks.find(m => m.id === id);
     const found = mask && foundIn(mask);
     if (!found) continue;
-    const { part, index } = found;
-    const which = id === meant ? 'strokesIn' : 'strokesOut';
-    made = changePart(made, id, index, { ...part, [which]: [...part[which], stroke] });
+    made = addTo(made, id, found, id === meant ? 'strokesIn' : 'strokesOut', stroke);
   }
   return made;
 }
 
-/** Adds a rough stroke of the area finder to an area; to one that spreads with others so that they stay linked. */
+/** Adds a rough stroke to an area; to one that spreads with others so that they stay linked: see `addRough`. */
 export function mend(treatment: Treatment, id: string, stroke: Stroke, isOut: boolean): Treatment {
   const linked = isOut ? [id] : spreadWith(treatment, id);
   return linked.length > 1
