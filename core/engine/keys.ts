@@ -22,13 +22,13 @@ const known = new WeakMap<Mask, string>();
 function ownKey(mask: Mask): string {
   const found = known.get(mask);
   if (found !== undefined) return found;
-  const { invert, feather, grow, refine, parts } = mask;
+  const { id: _, name: __, parts, ...shape } = mask;
   // Strokes by their names: a painted area may have thousands of points.
   const named = parts.map(part => {
     const names = strokesOf(part).map(([setting, strokes]) => [setting, strokes.map(strokeName)]);
     return names.length ? { ...part, ...(Object.fromEntries(names) as object) } : part;
   });
-  const key = JSON.stringify({ invert, feather, grow, refine, parts: named });
+  const key = JSON.stringify({ ...shape, parts: named });
   known.set(mask, key);
   return key;
 }

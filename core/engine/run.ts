@@ -98,6 +98,34 @@ export function runPass(
         : pass.coverage.of(part, geometry, inputOf(working, pass.onGround), survey.mask);
     if (!covered) return;
   }
+  const inward = pass.coverage?.inward?.(working.rgb, part, geometry, survey.mask);
+  if (inward) {
+    layInward(working, inward, () => runOn(pass, working, part, geometry, survey, placed, covered));
+  } else runOn(pass, working, part, geometry, survey, placed, covered);
+}
+
+/** Lays on what a step makes of another picture than the one beneath it. */
+function layInward(working: Working, inward: Float32Array, run: () => void): void {
+  const beneath = working.rgb;
+  const asked = inward.slice();
+  working.rgb = inward;
+  run();
+  const { rgb } = working;
+  for (let i = 0; i < rgb.length; i++) beneath[i] += rgb[i] - asked[i];
+  if (rgb !== inward) working.spare = rgb;
+  working.rgb = beneath;
+}
+
+/** Runs a pass of points or a field over what lies in `working`. */
+function runOn(
+  pass: Extract<Pass, { kind: 'points' | 'field' }>,
+  working: Working,
+  part: Rectangle,
+  geometry: Geometry,
+  survey: PassSurvey,
+  placed: Placed,
+  covered: Covered | null,
+): void {
   if (pass.kind === 'points') {
     runPoints(pass, working.rgb, part, working.ground, covered);
     return;

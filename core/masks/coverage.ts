@@ -3,15 +3,17 @@ import { sourceOf } from '../frame/geometry';
 import { join, readLattice } from '../kernels/dabs';
 import { cut, type Covered } from '../kernels/lay';
 import { fitEdges, onEdges, type Fit } from './edges';
-import { readPlane, type Plane } from '../kernels/planes';
+import { planeOf, readPlane, type Plane } from '../kernels/planes';
 import { seenBy, type CoverageInput } from './define';
 import { extentOf, meeting } from './extent';
+import { fineEdge, onFineEdge, type FineEdge } from './fine-edge';
 import type { Sought } from './finding/memory';
+import { carriedOver, fringeOf, type Fringe } from './fringe';
 import { byId, emptyMask, type Mask } from './mask';
 import { beneathPart, kindOfPart } from './parts';
 import { placedOn } from './placed';
 import { shapedWhole } from './shaping';
-import { edgeDraw, isShaped, readsPicture, soughtIn, standingOn } from './standing';
+import { edgeDraw, fineWidth, isShaped, readsPicture, soughtIn, standingOn } from './standing';
 
 /**
  * How much of each pixel a mask covers, 0..1. Strokes and shapes are functions of place, made on a lattice
@@ -32,6 +34,11 @@ export interface Coverage {
   survey?: (whole: Rectangle, geometry: Geometry, input: CoverageInput) => unknown;
   /** Coverage of a region; null where it covers nothing. */
   of: (region: Rectangle, geometry: Geometry, input: CoverageInput, survey: unknown) => Covered | null;
+  /**
+   * What a step is asked of in place of the picture beneath it, where what it makes of colours at the edge is decided inside;
+   * undefined where it is asked of the picture itself.
+   */
+  inward?: (rgb: Float32Array, region: Rectangle, geometry: Geometry, survey: unknown) => Float32Array;
 }
 
 /** What parts found in the whole picture, by mask and place in it. */
@@ -130,7 +137,19 @@ interface Surveyed {
   /** The softened and grown mask of the small picture. */
   whole?: Plane;
   refined?: Fit;
+  fine?: FineEdge;
+  fringe?: Fringe;
   finds: Finds;
+}
+
+/** A mask without what is done to it as a whole. */
+const unshaped = (mask: Mask): Mask => ({ ...mask, feather: 0, grow: 0 });
+
+/** Lays what is covered into a plane of the whole picture. */
+function paste({ x, y, width, height, values }: Covered, into: Plane): void {
+  for (let row = 0; row < height; row++) {
+    into.values.set(values.subarray(row * width, (row + 1) * width), (y + row) * into.width + x);
+  }
 }
 
 /** The coverage of a mask of a treatment, its edge softened by `bleed` (a fraction of the long edge) as well. */
@@ -138,7 +157,8 @@ export function coverageOf(id: string, masks: readonly Mask[], bleed: number): C
   const mask = byId(masks, id);
   const reads = readsPicture(mask, masks);
   const drawn = edgeDraw(mask, masks);
-  const surveyedWhole = reads && (isShaped(mask, masks) || bleed > 0);
+  const fine = fineWidth(mask, masks);
+  const surveyedWhole = (reads || fine > 0) && (isShaped(mask, masks) || bleed > 0);
   const all = standingOn(mask, masks);
   const finding = all.flatMap(each =>
     each.parts.flatMap((part, index) => {
@@ -146,54 +166,82 @@ export function coverageOf(id: string, masks: readonly Mask[], bleed: number): C
       return find ? [{ name: nameOf(each, index), part, find }] : [];
     }),
   );
-  const needsSurvey = surveyedWhole || drawn > 0 || finding.length > 0;
-  const needsGround = drawn > 0 || readsPicture(mask, masks, 'ground');
+  const needsSurvey = surveyedWhole || drawn > 0 || fine > 0 || mask.fringe > 0 || finding.length > 0;
+  const needsGround = drawn > 0 || fine > 0 || readsPicture(mask, masks, 'ground');
 
-  const survey = (whole: Rectangle, geometry: Geometry, input: CoverageInput): Surveyed => {
+  const found = (whole: Rectangle, geometry: Geometry, input: CoverageInput): Surveyed => {
     const { width, height } = whole;
     const finds = Object.fromEntries(
       finding.map(({ name, part, find }) => [name, find(part, input, whole, geometry)]),
     );
-    if (!surveyedWhole && drawn === 0) return { finds };
-    const values = plainly(mask, masks, whole, geometry, input, reads ? 0 : bleed, finds);
+    if (!surveyedWhole && drawn === 0 && fine === 0) return { finds };
+    const stays = input.ground !== input.beneath;
+    const shapedLater = surveyedWhole && !reads;
+    // What is placed is shaped as it is laid: but where its edge is found anew, only after that.
+    const plain = shapedLater ? unshaped(mask) : mask;
+    const values = plainly(plain, masks, whole, geometry, input, reads || shapedLater ? 0 : bleed, finds);
     let plane: Plane = { width, height, values };
-    if (surveyedWhole) plane = shapedWhole(plane, mask, bleed, geometry.longEdge);
-    const found: Surveyed = surveyedWhole ? { whole: plane, finds } : { finds };
-    if (drawn > 0)
-      found.refined = fitEdges(plane, input.ground, geometry.longEdge, input.ground !== input.beneath);
-    return found;
+    const survey: Surveyed = { finds };
+    if (fine > 0) {
+      survey.fine = fineEdge(plane, input.ground, geometry.longEdge, fine, stays);
+      plane = survey.fine.alpha;
+    }
+    if (surveyedWhole) survey.whole = plane = shapedWhole(plane, mask, bleed, geometry.longEdge);
+    if (drawn > 0) survey.refined = fitEdges(plane, input.ground, geometry.longEdge, stays);
+    return survey;
+  };
+  const survey = (whole: Rectangle, geometry: Geometry, input: CoverageInput): Surveyed => {
+    const survey = found(whole, geometry, input);
+    if (mask.fringe === 0) return survey;
+    const covered = of(whole, geometry, input, survey);
+    const plane = planeOf(whole.width, whole.height);
+    if (covered) paste(covered, plane);
+    return { ...survey, fringe: fringeOf(plane, input.beneath, mask.fringe * geometry.longEdge) };
   };
 
   // What reads the picture may cover any part of it; what is placed covers only where it lies.
   const bounded = all.every(each => each.parts.every(part => kindOfPart(part).reads === 'place'));
   const within = (region: Rectangle, geometry: Geometry) =>
-    !bounded || drawn > 0 || surveyedWhole
+    !bounded || drawn > 0 || fine > 0 || surveyedWhole
       ? region
       : meeting(region, extentOf(mask, masks, geometry, bleed), geometry);
 
+  const of = (region: Rectangle, geometry: Geometry, input: CoverageInput, surveyed: unknown) => {
+    const { whole, refined, fine, finds = {} } = (surveyed ?? {}) as Partial<Surveyed>;
+    const met = within(region, geometry);
+    if (!met) return null;
+    const part = outward(met, region);
+    const count = part.width * part.height;
+    const here = cutTo(input, region, part);
+    let values: Float32Array;
+    if (whole) {
+      values = new Float32Array(count);
+      readPlane(whole, geometry, part, values);
+    } else {
+      values = plainly(mask, masks, part, geometry, here, bleed, finds);
+      if (fine) onFineEdge(fine, values, here.ground, part, geometry);
+    }
+    if (refined) {
+      const drawnTo = onEdges(refined, here.ground, part, geometry);
+      for (let i = 0; i < count; i++) values[i] += drawn * (drawnTo[i] - values[i]);
+    }
+    for (let i = 0; i < count; i++) if (values[i] > 0) return { ...part, values };
+    return null;
+  };
+
   return {
-    placed: !reads && drawn === 0,
+    placed: !reads && !needsSurvey,
     within,
     needsGround,
     sought: soughtIn(mask, masks),
     survey: needsSurvey ? survey : undefined,
-    of: (region, geometry, input, surveyed) => {
-      const { whole, refined, finds = {} } = (surveyed ?? {}) as Partial<Surveyed>;
-      const met = within(region, geometry);
-      if (!met) return null;
-      const part = outward(met, region);
-      const count = part.width * part.height;
-      let values: Float32Array;
-      if (whole) {
-        values = new Float32Array(count);
-        readPlane(whole, geometry, part, values);
-      } else values = plainly(mask, masks, part, geometry, cutTo(input, region, part), bleed, finds);
-      if (refined) {
-        const drawnTo = onEdges(refined, cutTo(input, region, part).ground, part, geometry);
-        for (let i = 0; i < count; i++) values[i] += drawn * (drawnTo[i] - values[i]);
-      }
-      for (let i = 0; i < count; i++) if (values[i] > 0) return { ...part, values };
-      return null;
-    },
+    of,
+    inward:
+      mask.fringe > 0
+        ? (rgb, region, geometry, surveyed) => {
+            const { fringe } = (surveyed ?? {}) as Partial<Surveyed>;
+            return fringe ? carriedOver(fringe, rgb, region, geometry) : rgb;
+          }
+        : undefined,
   };
 }

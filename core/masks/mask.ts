@@ -11,6 +11,10 @@ export interface Mask {
   grow: number;
   /** How far the edge is drawn to the edges in the photograph, 0..1. */
   refine: number;
+  /** How wide a band to each side of the edge is found anew in the photograph. */
+  fine: number;
+  /** How far inside the edge it is decided what a step makes of the colours at the edge. */
+  fringe: number;
   parts: MaskPart[];
 }
 
@@ -22,6 +26,8 @@ export const emptyMask = (id: string, name: string): Mask => ({
   feather: 0,
   grow: 0,
   refine: 0,
+  fine: 0,
+  fringe: 0,
   parts: [],
 });
 

@@ -27,6 +27,9 @@ const partSchema = z.discriminatedUnion(
 ) as unknown as z.ZodType<MaskPart>;
 
 export const MOST_PARTS = 200;
+/** Fractions of the long edge. */
+export const MOST_FINE = 0.05;
+export const MOST_FRINGE = 0.02;
 
 export const maskSchema = z.strictObject({
   id: idSchema,
@@ -36,5 +39,7 @@ export const maskSchema = z.strictObject({
   /** Positive grows, negative shrinks. */
   grow: z.number().min(-0.1).max(0.1).default(0),
   refine: unit.default(0),
+  fine: z.number().min(0).max(MOST_FINE).default(0),
+  fringe: z.number().min(0).max(MOST_FRINGE).default(0),
   parts: z.array(partSchema).max(MOST_PARTS).default([]),
 });

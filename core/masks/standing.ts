@@ -39,6 +39,10 @@ export const soughtIn = (mask: Mask, masks: readonly Mask[]): Sought[] =>
 export const edgeDraw = (mask: Mask, masks: readonly Mask[]): number =>
   Math.max(...standingOn(mask, masks).map(each => each.refine));
 
+/** How wide a band along the edge is found anew: the most that it, or one that it stands on, asks. */
+export const fineWidth = (mask: Mask, masks: readonly Mask[]): number =>
+  Math.max(...standingOn(mask, masks).map(each => each.fine));
+
 /** Whether it is softened or grown, itself or through one that it stands on. */
 export const isShaped = (mask: Mask, masks: readonly Mask[]): boolean =>
   standingOn(mask, masks).some(each => each.feather > 0 || each.grow !== 0);

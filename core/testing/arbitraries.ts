@@ -132,6 +132,8 @@ const maskOf = (id: string, others: readonly string[]) =>
     feather: fc.oneof(fc.constant(0), fc.double({ min: 0, max: 0.1, noNaN: true })),
     grow: fc.oneof(fc.constant(0), fc.double({ min: -0.05, max: 0.05, noNaN: true })),
     refine: fc.oneof(fc.constant(0), unit),
+    fine: fc.oneof(fc.constant(0), fc.double({ min: 0, max: 0.05, noNaN: true })),
+    fringe: fc.oneof(fc.constant(0), fc.double({ min: 0, max: 0.02, noNaN: true })),
     parts: fc.array(
       fc
         .tuple(partOf(others), fc.constantFrom('add', 'subtract', 'intersect'))

@@ -100,7 +100,8 @@ export function readsPicture(treatment: Treatment, id: string): boolean {
   const area = areaOf(treatment, id);
   return (
     !!area &&
-    (maskReads(area, treatment.masks) || standingOn(area, treatment.masks).some(each => each.refine > 0))
+    (maskReads(area, treatment.masks) ||
+      standingOn(area, treatment.masks).some(each => each.refine > 0 || each.fine > 0))
   );
 }
 

@@ -1,6 +1,6 @@
 import { stepKind } from '../steps';
 import { newStep } from './edit';
-import type { Mask } from '../masks/mask';
+import { emptyMask, type Mask } from '../masks/mask';
 import type { Step, Treatment } from './schema';
 
 /** What the picture shows while a control is held: the zone that it touches, or its colour at full strength. */
@@ -33,7 +33,7 @@ export function whileHeld(
   }
   const parts = held.flatMap(each => (each && 'zone' in each ? [each.zone] : []));
   if (parts.length === 0) return treatment;
-  const mask: Mask = { id: HELD, name: '', invert: true, feather: 0, grow: 0, refine: 0, parts };
+  const mask: Mask = { ...emptyMask(HELD, ''), invert: true, parts };
   const back = newStep(treatment, 'local-light', step.stage);
   const dimmed = { ...back, id: HELD, mask: HELD, settings: { ...back.settings, ...BACK } } as Step;
   return {

@@ -3,11 +3,11 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { geometryOf } from '../../core/frame/geometry';
 import { frameSchema } from '../../core/frame/schema';
 import { coverageOf } from '../../core/masks/coverage';
-import { emptyMask } from '../../core/masks/mask';
+import { emptyMask, type Mask } from '../../core/masks/mask';
 import type { MaskPart } from '../../core/masks/parts';
 import { SIGHT_EDGE, sightOf, type Sight } from '../../core/masks/finding/sight';
 import type { Stroke } from '../../core/settings/fields';
-import { roughStrokes } from './strokes';
+import { paintedOver, roughStrokes } from './strokes';
 
 /**
  * What is found by rough strokes on the demo's photographs, in colour and in mono, against the exact areas of the things that their
@@ -56,8 +56,12 @@ async function photograph(name: string, mono: boolean): Promise<Photograph> {
 }
 
 /** The coverage of a part over a photograph. */
-function coverage(part: MaskPart, { small, large, sight }: Photograph): Float32Array {
-  const { survey, of } = coverageOf('m', [{ ...emptyMask('m', ''), parts: [part] }], 0);
+function coverage(
+  part: MaskPart,
+  { small, large, sight }: Photograph,
+  shape: Partial<Mask> = {},
+): Float32Array {
+  const { survey, of } = coverageOf('m', [{ ...emptyMask('m', ''), ...shape, parts: [part] }], 0);
   const frame = frameSchema.parse({});
   const whole = ({ width, height }: Seen) => ({ x: 0, y: 0, width, height });
   const looked = { beneath: small.rgb, ground: small.rgb, sight };
@@ -184,5 +188,29 @@ describe('a stroke that keeps to edges', () => {
       shares[name] = beside / sum;
     }
     expect(Object.entries(shares).filter(([, share]) => share > 0.02)).toEqual([]);
+  }, 120_000);
+});
+
+describe('an edge that is found anew', () => {
+  it('is off by half as much as the painted one, or less, on reeds and on wires, in colour and in mono', async () => {
+    const shares: Record<string, number> = {};
+    for (const [name, { photograph, strokes, fine, within }] of Object.entries(paintedOver)) {
+      for (const mono of [false, true]) {
+        const on = await seen(photograph, mono);
+        const exact = await exactly(name);
+        const { width, height } = on.large;
+        const [left, top, right, bottom] = within;
+        const isIn = (i: number) => {
+          const [x, y] = [(i % width) / width, Math.floor(i / width) / height];
+          return x >= left && x < right && y >= top && y < bottom;
+        };
+        const off = (values: Float32Array) =>
+          values.reduce((sum, v, i) => (isIn(i) ? sum + Math.abs(v - exact[i] / 255) : sum), 0);
+        const painted: MaskPart = { kind: 'brush', op: 'add', strokes };
+        const ratio = off(coverage(painted, on, { fine })) / off(coverage(painted, on));
+        shares[`${name} in ${mono ? 'mono' : 'colour'}`] = ratio;
+      }
+    }
+    expect(Object.entries(shares).filter(([, share]) => share > 0.5)).toEqual([]);
   }, 120_000);
 });

@@ -344,3 +344,91 @@ export const roughStrokes: Record<string, RoughStrokes> = {
     ],
   },
 };
+
+/** Areas painted broadly over things that are finer than any brush, with how wide a band along their edge is to be found anew. */
+export interface PaintedOver {
+  photograph: string;
+  strokes: Stroke[];
+  fine: number;
+  /** The part of the photograph that is looked at, as fractions: left, top, right, bottom. */
+  within: [number, number, number, number];
+}
+
+export const paintedOver: Record<string, PaintedOver> = {
+  // The tops against the sky; the mass of reeds below them is painted whole.
+  reeds: {
+    photograph: 'reeds-first-frost',
+    fine: 0.05,
+    within: [0, 0, 1, 0.42],
+    strokes: [
+      stroke(
+        0.04,
+        [0.06, 0.5],
+        [0.1, 0.42],
+        [0.17, 0.33],
+        [0.25, 0.35],
+        [0.35, 0.3],
+        [0.45, 0.26],
+        [0.55, 0.3],
+        [0.63, 0.35],
+        [0.72, 0.38],
+        [0.8, 0.3],
+        [0.88, 0.27],
+        [0.99, 0.15],
+      ),
+      stroke(0.03, [0.28, 0.03], [0.27, 0.22]),
+      stroke(0.03, [0.65, 0.08], [0.58, 0.14], [0.53, 0.25]),
+      stroke(0.02, [0.32, 0.26], [0.36, 0.15], [0.41, 0.12], [0.47, 0.2]),
+      stroke(
+        0.1,
+        [0.08, 0.55],
+        [0.3, 0.5],
+        [0.5, 0.5],
+        [0.7, 0.55],
+        [0.9, 0.45],
+        [0.99, 0.4],
+        [0.95, 0.7],
+        [0.7, 0.75],
+        [0.4, 0.75],
+        [0.1, 0.8],
+        [0.2, 0.95],
+        [0.95, 0.95],
+      ),
+    ],
+  },
+  // The wire by which it is carried, where it stands free of the lantern.
+  'red-lantern': {
+    photograph: 'lantern-store',
+    fine: 0.016,
+    within: [0.27, 0.18, 0.33, 0.36],
+    strokes: [
+      stroke(
+        0.008,
+        [0.215, 0.216],
+        [0.25, 0.213],
+        [0.28, 0.222],
+        [0.303, 0.26],
+        [0.3, 0.31],
+        [0.285, 0.345],
+        [0.265, 0.35],
+      ),
+    ],
+  },
+  'green-lantern': {
+    photograph: 'lantern-store',
+    fine: 0.016,
+    within: [0.937, 0.18, 1, 0.36],
+    strokes: [
+      stroke(
+        0.008,
+        [0.87, 0.21],
+        [0.91, 0.212],
+        [0.945, 0.225],
+        [0.968, 0.26],
+        [0.965, 0.31],
+        [0.95, 0.345],
+        [0.935, 0.35],
+      ),
+    ],
+  },
+};

@@ -65,6 +65,24 @@ export const things: Record<string, Thing> = {
   },
   'crimson-ball': { photograph: 'dyers-baskets', shine: ball('-5.6,4.1,-17.5,1.06') },
   'sky-ball': { photograph: 'dyers-baskets', shine: ball('13.2,4.2,-12.3,1.08') },
+  // Fine things, for what is recomputed along an edge: the near reeds, and two lanterns with their wires.
+  reeds: {
+    photograph: 'reeds-first-frost',
+    shine: s =>
+      s
+        .replace('#macro Reed(', '#declare Shines = 0;\n#macro Reed(')
+        .replaceAll(/(object \{ (?:Stems|Plumes)\[K\]) (.*) \}/g, `$1 #if (Shines) ${LIT} #else $2 #end }`)
+        .replace('#for (I, 1, 70)', '#declare Shines = 1;\n  #for (I, 1, 70)')
+        .replace('#for (I, 1, 900)', '#declare Shines = 0;\n  #for (I, 1, 900)'),
+  },
+  'red-lantern': {
+    photograph: 'lantern-store',
+    shine: s => s.replace(/Metal0 .* interior \{ ior 1.5 \}/, `Metal0 ${LIT}`),
+  },
+  'green-lantern': {
+    photograph: 'lantern-store',
+    shine: s => s.replace(/Metal2 .* interior \{ ior 1.5 \}/, `Metal2 ${LIT}`),
+  },
   // The third shed's door: its boards with what is behind their gaps, and what is nailed on.
   door: {
     photograph: 'third-door',
@@ -105,6 +123,8 @@ const work = process.env.LAMPWASH_SCENES ?? join(here, '..', '..', 'data', 'scen
 const finished = join(here, '..', 'objects');
 const RENDERED = 1800;
 const KEPT = 1200;
+/** So many levels are kept: a thing of many fine parts would be a large file otherwise. */
+const LEVELS = 16;
 
 for (const name of process.argv.length > 2 ? process.argv.slice(2) : Object.keys(things)) {
   const thing = things[name];
@@ -134,14 +154,17 @@ for (const name of process.argv.length > 2 ? process.argv.slice(2) : Object.keys
     Math.min(1, cut.light[i * 3]!),
   );
   const area = scan ? ontoOldPrint(white, cut.width, cut.height) : white;
-  await sharp(
+  const kept = await sharp(
     Uint8Array.from(area, v => Math.round(v * 255)),
-    {
-      raw: { width: cut.width, height: cut.height, channels: 1 },
-    },
+    { raw: { width: cut.width, height: cut.height, channels: 1 } },
   )
     .resize(KEPT, KEPT, { fit: 'inside' })
     .toColourspace('b-w')
-    .png({ compressionLevel: 9, palette: false })
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  const levels = Uint8Array.from(kept.data, v => Math.round((Math.round((v / 255) * LEVELS) / LEVELS) * 255));
+  await sharp(levels, { raw: { width: kept.info.width, height: kept.info.height, channels: 1 } })
+    .toColourspace('b-w')
+    .png({ compressionLevel: 9, palette: true, colours: LEVELS + 1, dither: 0 })
     .toFile(join(finished, `${name}.png`));
 }

@@ -279,6 +279,8 @@ describe('what treatments carry', () => {
           feather: 0,
           grow: 0,
           refine: 0,
+          fine: 0,
+          fringe: 0,
           parts: [{ kind: 'picture', op: 'add', png: sent.reference }],
         },
       ],

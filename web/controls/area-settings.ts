@@ -1,4 +1,5 @@
 import type { Mask } from '../../core/masks/mask';
+import { MOST_FINE, MOST_FRINGE } from '../../core/masks/schema';
 import { kindOfPart, type MaskPart } from '../../core/masks/parts';
 import type { Field, NumberField } from '../../core/settings/fields';
 import type { Measure } from '../../core/settings/handles';
@@ -25,6 +26,18 @@ export const areaNumbers = [
     field: { ...share, unit: 'length', min: -0.02, max: 0.02, default: 0 },
   },
   { key: 'refine', label: 'To edges', name: 'Area to edges', field: { ...share, default: 0 } },
+  {
+    key: 'fine',
+    label: 'Fine edge',
+    name: 'Area fine edge',
+    field: { ...share, unit: 'length', max: MOST_FINE, default: 0 },
+  },
+  {
+    key: 'fringe',
+    label: 'Fringe',
+    name: 'Area fringe',
+    field: { ...share, unit: 'length', max: MOST_FRINGE, default: 0 },
+  },
 ] as const;
 
 /** What the controls of a part of an area are called after: each another, where there are several. */

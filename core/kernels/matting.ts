@@ -1,0 +1,62 @@
+import { colourGuide, colourGuided } from './guided';
+import { boxMean, type Plane } from './planes';
+
+/**
+ * What belongs to a thing and what does not, told apart by their colours around each place. Within a window the best straight line in
+ * the colours is fitted to what is known so far, which is Fisher's discriminant and the guided filter in one (K. He, J. Sun,
+ * X. Tang, "Guided Image Filtering", IEEE TPAMI 35, 2013, section 3.5: matting); its threshold lies between what the line gives for
+ * the one and for the other, so that the smaller of the two is not outvoted.
+ */
+
+/** How far the threshold is drawn to the middle between both, from one half. */
+const EVEN = 0.6;
+/** How sharply the two are parted. */
+const CUT = 3;
+/** Less of one of them than this is none. */
+const NONE = 1e-3;
+
+/** The mean around each cell of two planes' product. */
+function meanOfProduct(a: Float32Array, b: Float32Array, { width, height }: Plane, radius: number): Plane {
+  const values = new Float32Array(a.length);
+  for (let i = 0; i < values.length; i++) values[i] = a[i] * b[i];
+  return boxMean({ width, height, values }, radius);
+}
+
+/**
+ * Tells the cells of a band apart once more, in place.
+ * @param channels the picture, three planes
+ * @param values how much each cell belongs, 0..1
+ * @param within cells that are told apart; the others are known
+ * @param radius of the window, in cells
+ * @param epsilon the variance (encoded units squared) below which a window counts as flat
+ */
+export function partByColours(
+  channels: readonly [Plane, Plane, Plane],
+  values: Float32Array,
+  within: Uint8Array,
+  radius: number,
+  epsilon: number,
+): void {
+  const [plane] = channels;
+  const { width, height } = plane;
+  const count = width * height;
+  const [{ a, d }] = colourGuided(colourGuide(channels, radius), [{ width, height, values }], epsilon);
+  const [ar, ag, ab] = a.map(p => p.values);
+  const [r, g, b] = channels.map(p => p.values);
+  const line = d.values;
+  for (let i = 0; i < count; i++) line[i] += ar[i] * r[i] + ag[i] * g[i] + ab[i] * b[i];
+  const mean = boxMean(d, radius).values;
+  const inside = boxMean({ width, height, values }, radius).values;
+  const ofInside = meanOfProduct(values, line, plane, radius).values;
+  for (let i = 0; i < count; i++) {
+    if (!within[i]) continue;
+    const outside = 1 - inside[i];
+    let middle = 0.5;
+    if (inside[i] > NONE && outside > NONE) {
+      const between = (ofInside[i] / inside[i] + (mean[i] - ofInside[i]) / outside) / 2;
+      middle += EVEN * (between - middle);
+    }
+    const t = CUT * (line[i] - middle) + 0.5;
+    values[i] = t <= 0 ? 0 : t >= 1 ? 1 : t * t * (3 - 2 * t);
+  }
+}
