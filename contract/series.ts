@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { pigmentSchema } from '../core/settings/schema';
 import { byId, idList } from './common';
 import { photographView } from './photographs';
 import { declare } from './route';
@@ -105,4 +106,20 @@ export const restoreSeries = declare({
   summary: 'Puts a series back on the shelf.',
   params: byId,
   answer: seriesView,
+});
+
+export const getPalette = declare({
+  method: 'get',
+  path: '/api/series/:id/palette',
+  summary:
+    'The pigments that the current takes of a series use: with the names of the areas that they lie on, and in how many photographs; those of most photographs first.',
+  params: byId,
+  answer: z.array(
+    z.object({
+      pigment: pigmentSchema,
+      depth: z.number(),
+      areas: z.array(z.string()),
+      photographs: z.int(),
+    }),
+  ),
 });

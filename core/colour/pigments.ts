@@ -52,4 +52,5 @@ export const starterBox: readonly NamedPigment[] = [
   flat('Linen', '#cfc2a4', -0.15),
   ramp('Brass', '#2f210b', '#94742f', '#e6d49a', 0.3),
   ramp('Iron', '#15181b', '#5a6268', '#b9c0c4', 0.2),
+  ramp('Stone', '#26231f', '#87806f', '#d8d2c3', 0.2),
 ];

@@ -104,6 +104,14 @@ export function leaveAsItIs(treatment: Treatment, at: string | null, stroke: Str
   return linked.length ? addToSpread(treatment, linked, null, stroke) : null;
 }
 
+/** A wash in another pigment, its name too where it was not given one. */
+export const recoloured = (treatment: Treatment, id: string, { pigment, depth }: NamedPigment): Treatment => {
+  const step = treatment.steps.find(s => s.id === id);
+  if (step?.kind !== 'wash') return treatment;
+  const settings = { ...step.settings, pigment: structuredClone(pigment), depth };
+  return changeStep(treatment, id, { settings } as Partial<Step>);
+};
+
 /** The same wash once more on the same area, over it: to strengthen it, or to go on from. */
 export function againOn(treatment: Treatment, id: string): Tinted | null {
   const step = treatment.steps.find(s => s.id === id);

@@ -49,6 +49,35 @@ describe('series', () => {
     expect(places[0].n).toBe(6);
   });
 
+  it('say what pigments they use, on what, and in how many photographs', async () => {
+    const series = await newSeries('The palette test');
+    const oxide = { kind: 'flat', colour: '#8c3f2c' };
+    const washed = (area: string) => ({
+      format: 'lampwash-treatment',
+      version: 1,
+      steps: [{ kind: 'mono' }, { kind: 'wash', mask: 'm1', settings: { pigment: oxide, depth: 0.4 } }],
+      masks: [{ id: 'm1', name: area, parts: [{ kind: 'whole', op: 'add' }] }],
+    });
+    const palette = async () => (await http().get(`/api/series/${series.id}/palette`)).body as unknown;
+    expect(await palette()).toEqual([]);
+    const ids: string[] = [];
+    for (const area of ['Hull', 'Boat']) {
+      const photograph = await photographIn(series.id);
+      ids.push(photograph.id);
+      const saved = await http()
+        .put(`/api/takes/${photograph.currentTakeId}/treatment`)
+        .send({ revision: 1, treatment: washed(area), label: 'Tint' });
+      expect(saved.status).toBe(200);
+    }
+    await photographIn(series.id);
+    expect(await palette()).toEqual([
+      { pigment: oxide, depth: 0.4, areas: ['Hull', 'Boat'], photographs: 2 },
+    ]);
+    await http().delete(`/api/photographs/${ids[0]}`);
+    expect(await palette()).toMatchObject([{ areas: ['Boat'], photographs: 1 }]);
+    expect((await http().get('/api/series/7d1f1c3e-0000-4000-8000-000000000000/palette')).status).toBe(404);
+  });
+
   it('show on the shelf with their counts, and leave it and return', async () => {
     const series = await newSeries('The shelf test');
     const photograph = await photographIn(series.id);

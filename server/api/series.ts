@@ -2,6 +2,7 @@ import { QueryTypes } from 'sequelize';
 import {
   changeSeries,
   createSeries,
+  getPalette,
   getSeries,
   listSeries,
   orderSeries,
@@ -11,7 +12,10 @@ import {
   restoreSeries,
   type SeriesSummary,
 } from '../../contract/series';
-import { Photograph, Series } from '../data/models';
+import { paletteOf } from '../../core/treatment/palette';
+import type { Treatment } from '../../core/treatment/schema';
+import { currentTreatment } from '../data/history';
+import { Photograph, Series, Take } from '../data/models';
 import type { Services } from '../services';
 import { touchSeries } from '../data/touch';
 import { notFound, Problem } from './problem';
@@ -74,6 +78,21 @@ export function seriesRoutes(services: Services) {
     }),
     implement(createSeries, async ({ body }) => viewSeries(services, await Series.create(body))),
     implement(getSeries, async ({ params }) => viewSeries(services, await findSeries(params.id))),
+    implement(getPalette, async ({ params }) => {
+      const series = await findSeries(params.id);
+      const tinted = await services.sequelize.query<{ id: string }>(
+        `SELECT t.id FROM photographs p JOIN takes t ON t.id = p.current_take_id
+           JOIN take_states s ON s.take_id = t.id AND s.number = t.current_state
+          WHERE p.series_id = $1 AND p.deleted_at IS NULL AND s.kinds @> '["wash"]' ORDER BY p.place, p.id`,
+        { bind: [series.id], type: QueryTypes.SELECT },
+      );
+      const treatments: Treatment[] = [];
+      for (const { id } of tinted) {
+        const take = await Take.findByPk(id);
+        if (take) treatments.push(await currentTreatment(take));
+      }
+      return paletteOf(treatments);
+    }),
     implement(changeSeries, async ({ params, body }) => {
       const series = await findSeries(params.id);
       if (body.coverId) {

@@ -42,6 +42,7 @@ export const keys = {
   sharedLooks: (seriesId: string) => ['looks', seriesId] as const,
   batch: (id: string) => ['batch', id] as const,
   evenness: (seriesId: string) => ['evenness', seriesId] as const,
+  palette: (seriesId: string) => ['palette', seriesId] as const,
   formats: ['formats'] as const,
   sendOuts: (seriesId: string) => ['send-outs', seriesId] as const,
 };
@@ -85,6 +86,14 @@ export const useEvenness = (seriesId: string) =>
     queryKey: keys.evenness(seriesId),
     queryFn: () => call(getEvenness, { params: { id: seriesId } }),
     refetchInterval: query => (query.state.data?.waiting ? 400 : false),
+  });
+
+/** What the washes of a series use; asked for each time that it is come to. */
+export const usePalette = (seriesId: string | null) =>
+  useQuery({
+    queryKey: keys.palette(seriesId ?? ''),
+    queryFn: () => call(series.getPalette, { params: { id: seriesId! } }),
+    enabled: seriesId !== null,
   });
 
 /** The formats that files go out in: they are those of the server as long as it runs. */

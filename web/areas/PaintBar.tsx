@@ -38,7 +38,11 @@ const Bar = styled.div`
   .sizes {
     display: contents;
   }
-  .sizes > div {
+  .roomy {
+    display: contents;
+  }
+  .sizes > div,
+  .roomy > div {
     grid-template-columns: auto 50px 34px;
     column-gap: 6px;
     width: auto;
@@ -55,6 +59,9 @@ const Bar = styled.div`
     flex: 1;
   }
   @media (max-width: 1180px) {
+    .roomy {
+      display: none;
+    }
     .word {
       display: none;
     }
@@ -202,15 +209,17 @@ export const PaintBar = memo(function PaintBar({ painting }: { painting: Paintin
             <Choice isSelected={painting.around} onChange={() => set({ around: true })}>
               Go around it
             </Choice>
-            <Slider
-              label="Size"
-              name="Stroke size"
-              value={Math.log(brush.rough / ROUGH.least) / Math.log(ROUGH.most / ROUGH.least)}
-              {...SHARE_OF_ALL}
-              standard={0.51}
-              onChange={v => setBrush({ rough: ROUGH.least * (ROUGH.most / ROUGH.least) ** v })}
-              onChangeEnd={() => undefined}
-            />
+            <span className="roomy">
+              <Slider
+                label="Size"
+                name="Stroke size"
+                value={Math.log(brush.rough / ROUGH.least) / Math.log(ROUGH.most / ROUGH.least)}
+                {...SHARE_OF_ALL}
+                standard={0.51}
+                onChange={v => setBrush({ rough: ROUGH.least * (ROUGH.most / ROUGH.least) ** v })}
+                onChangeEnd={() => undefined}
+              />
+            </span>
           </span>
         ) : (
           <span className="hint">{toolNames[tool]}</span>

@@ -22,6 +22,7 @@ import type { Stage } from '../../core/steps/define';
 import type { Treatment } from '../../core/treatment/schema';
 import type { UsualStep } from '../../core/treatment/usual-steps';
 import type { Photograph } from '../../contract/photographs';
+import { SeriesContext } from '../controls/tools';
 import type { Series } from '../../contract/series';
 import { messageOf } from '../app/api';
 import { onReturn } from '../app/away';
@@ -197,15 +198,17 @@ function BenchOf({ photograph }: { photograph: Photograph }) {
     );
   }
   return (
-    <BenchAtWork
-      key={current}
-      photograph={photograph}
-      series={series.data}
-      beside={beside}
-      session={session}
-      chosenHere={chosenHere}
-      onChooseTake={choose}
-    />
+    <SeriesContext value={photograph.seriesId}>
+      <BenchAtWork
+        key={current}
+        photograph={photograph}
+        series={series.data}
+        beside={beside}
+        session={session}
+        chosenHere={chosenHere}
+        onChooseTake={choose}
+      />
+    </SeriesContext>
   );
 }
 
@@ -313,6 +316,7 @@ function BenchAtWork({
     if (series) void client.invalidateQueries({ queryKey: keys.series(series.id) });
     void client.invalidateQueries({ queryKey: keys.shelf, exact: true });
     void client.invalidateQueries({ queryKey: keys.sharedLooks(photograph.seriesId) });
+    void client.invalidateQueries({ queryKey: keys.palette(photograph.seriesId) });
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the series' id does not change under a photograph
   }, [client, take.revision, take.name, take.photographId, photograph.seriesId]);
 

@@ -489,6 +489,7 @@ export function Workplace({
           />
         ) : isTinting ? (
           <TintPanel
+            picture={picture}
             treatment={calm}
             tinting={tinting}
             chosen={chosen}

@@ -1,18 +1,24 @@
-import { Ellipsis } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { ChevronDown, Ellipsis, Pipette } from 'lucide-react';
+import { use, useEffect, useId, useRef, useState, type FocusEvent } from 'react';
+import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
 import { starterBox, type NamedPigment } from '../../core/colour/pigments';
 import { PigmentsError, readPigments, writeCss, writePigments } from '../../core/formats/pigments';
 import type { Pigment } from '../../core/colour/pigments';
+import type { UsedPigment } from '../../core/treatment/palette';
 import { tell } from '../app/notices';
-import { useKeepPigments, usePigments, useRemovePigment, useRenamePigment } from '../app/queries';
+import { useKeepPigments, usePalette, usePigments, useRemovePigment, useRenamePigment } from '../app/queries';
 import { Button, IconButton } from '../ui/buttons';
 import { NameField } from '../ui/inplace';
 import { Menu } from '../ui/overlays';
 import { save } from '../ui/save';
 import { useKeys } from '../app/useKeys';
-import { pigmentPaint } from './paint';
+import { countOf } from '../app/words';
 import { learnPigments } from '../takes/pigment-names';
+import { ColourFrom } from './ColourFrom';
+import { pigmentPaint } from './paint';
+import { SeriesContext } from './tools';
+import { nameOfUsed } from './useSuggestions';
 
 const Frame = styled.section`
   padding: 0 16px 8px;
@@ -27,12 +33,50 @@ const Frame = styled.section`
     font-weight: 600;
     flex: 1;
   }
+  .which {
+    display: flex;
+    align-items: center;
+    gap: 5px;
+    font-weight: 600;
+    border-radius: 3px;
+    svg {
+      width: 13px;
+      height: 13px;
+      color: var(--ink-2);
+    }
+  }
+  .which[data-focus-visible] {
+    outline: 2px solid var(--lamp-deep);
+    outline-offset: 3px;
+  }
+  h4 {
+    font-size: var(--t-small);
+    font-weight: 400;
+    color: var(--ink-2);
+    line-height: 24px;
+    overflow: hidden;
+    white-space: nowrap;
+    text-overflow: ellipsis;
+  }
+  .suits {
+    display: grid;
+    grid-template-columns: repeat(auto-fill, minmax(76px, 1fr));
+    gap: 4px 5px;
+    padding-bottom: 4px;
+  }
+  .none {
+    grid-column: 1 / -1;
+    padding: 8px 4px;
+    font-size: var(--t-small);
+    color: var(--ink-2);
+    line-height: 1.4;
+  }
   .wells {
     display: grid;
     grid-template-columns: repeat(auto-fill, minmax(76px, 1fr));
     gap: 6px 5px;
     padding: 6px;
-    max-height: 118px;
+    max-height: var(--wells, 118px);
     overflow: auto;
     scrollbar-width: thin;
     background: linear-gradient(#c9c9c9, #d6d6d6);
@@ -71,32 +115,97 @@ const Well = styled.button`
   }
 `;
 
+/** What a well says when it is pointed at: its key, or where the series uses it. */
+function titleOf(p: NamedPigment | (NamedPigment & UsedPigment), i: number): string {
+  const key = i < 9 ? ` (${i + 1})` : '';
+  if (!('areas' in p)) return `${p.name}${key}`;
+  const on = p.areas.length ? `: ${p.areas.join(', ')}` : '';
+  return `${p.name}${key}${on}; ${countOf(p.photographs, 'photograph')}`;
+}
+
 const same = (a: Pigment, b: Pigment) => JSON.stringify(a) === JSON.stringify(b);
 
-/** Pigments kept for all photographs, and the starter box; the first nine are taken by the keys 1 to 9. */
+/** What a pigment is seen as before it is taken: told as it is pointed at, and null when it no longer is. */
+function useLook(now: NamedPigment, onLook: ((looked: NamedPigment | null) => void) | undefined) {
+  const [before, setBefore] = useState<NamedPigment | null>(null);
+  const latest = useRef({ before, onLook });
+  useEffect(() => {
+    latest.current = { before, onLook };
+  });
+  const back = () => {
+    if (latest.current.before) latest.current.onLook?.(null);
+    latest.current.before = null;
+    setBefore(null);
+  };
+  // Put away while something was looked at, it leaves what was there.
+  useEffect(
+    () => () => {
+      if (latest.current.before) latest.current.onLook?.(null);
+    },
+    [],
+  );
+  return {
+    /** What was chosen, whatever is looked at. */
+    chosen: before ?? now,
+    look: (looked: NamedPigment) => {
+      if (!onLook) return;
+      latest.current.before ??= now;
+      setBefore(latest.current.before);
+      onLook(looked);
+    },
+    back,
+  };
+}
+
+/**
+ * Pigments kept for all photographs with the starter box, or those that the series uses; and above them what suits the area under
+ * work. The first nine of the box are taken by the keys 1 to 9.
+ */
 export function PigmentBox({
   pigment,
   depth,
+  suggested = [],
+  suits = '',
   onTake,
+  onLay = onTake,
+  onLook,
 }: {
   pigment: Pigment;
   depth: number;
+  /** What suits the area under work, and what that is called. */
+  suggested?: readonly NamedPigment[];
+  suits?: string;
   onTake: (taken: NamedPigment) => void;
+  /** One that is suggested is taken. */
+  onLay?: (taken: NamedPigment) => void;
+  /** Shows a suggested one on the picture; null shows what is there. */
+  onLook?: (looked: NamedPigment | null) => void;
 }) {
+  const seriesId = use(SeriesContext);
   const kept = usePigments();
+  const palette = usePalette(seriesId);
   const keep = useKeepPigments();
   const rename = useRenamePigment();
   const remove = useRemovePigment();
   const input = useRef<HTMLInputElement>(null);
   const [naming, setNaming] = useState<'new' | 'old' | null>(null);
+  const [which, setWhich] = useState<'box' | 'series'>('box');
+  const [taking, setTaking] = useState(false);
   const own = kept.data ?? [];
   const { data } = kept;
   useEffect(() => {
     if (data) learnPigments(data);
   }, [data]);
-  const all: readonly NamedPigment[] = [...own, ...starterBox];
-  const isHere = (p: NamedPigment) => same(p.pigment, pigment) && p.depth === depth;
+  const suitsId = useId();
+  const looked = useLook({ name: '', pigment, depth }, onLook);
+  const used = (palette.data ?? []).map(each => ({ ...each, name: nameOfUsed(each) }));
+  const all: readonly NamedPigment[] = which === 'series' ? used : [...own, ...starterBox];
+  const isHere = (p: NamedPigment) =>
+    same(p.pigment, looked.chosen.pigment) && p.depth === looked.chosen.depth;
   const chosen = own.find(isHere);
+  const leave = (event: FocusEvent) => {
+    if (!event.currentTarget.contains(event.relatedTarget)) looked.back();
+  };
 
   useKeys({
     pigment: ({ target, key }) => {
@@ -133,11 +242,42 @@ export function PigmentBox({
           />
         ) : (
           <>
-            <h3>Pigment box</h3>
+            <h3>
+              {seriesId === null ? (
+                'Pigment box'
+              ) : (
+                <Menu
+                  label="Which pigments"
+                  trigger={
+                    <AriaButton className="which">
+                      {which === 'box' ? 'Pigment box' : 'This series'}
+                      <ChevronDown aria-hidden="true" />
+                    </AriaButton>
+                  }
+                  sections={[
+                    {
+                      entries: [
+                        { id: 'box', text: 'Pigment box' },
+                        { id: 'series', text: 'This series' },
+                      ],
+                    },
+                  ]}
+                  onAction={id => setWhich(id === 'series' ? 'series' : 'box')}
+                />
+              )}
+            </h3>
             {chosen ? null : (
               <Button $small onPress={() => setNaming('new')}>
                 Keep this one
               </Button>
+            )}
+            {seriesId === null ? null : (
+              <IconButton
+                aria-label="A colour from a photograph of the series"
+                onPress={() => setTaking(true)}
+              >
+                <Pipette aria-hidden="true" />
+              </IconButton>
             )}
           </>
         )}
@@ -177,20 +317,76 @@ export function PigmentBox({
           }}
         />
       </div>
-      <div className="wells" role="group" aria-label="Pigments">
+      {suggested.length ? (
+        <>
+          <h4 id={suitsId}>{suits ? `Suits ${suits}` : 'Suits this area'}</h4>
+          <div
+            className="suits"
+            role="group"
+            aria-labelledby={suitsId}
+            onPointerLeave={looked.back}
+            onBlur={leave}
+          >
+            {suggested.map(p => (
+              <Well
+                key={p.name}
+                type="button"
+                aria-pressed={isHere(p)}
+                title={p.name}
+                onPointerEnter={() => looked.look(p)}
+                onFocus={() => looked.look(p)}
+                onClick={() => {
+                  looked.back();
+                  onLay(structuredClone(p));
+                }}
+              >
+                <i style={{ background: pigmentPaint(p.pigment) }} />
+                {p.name}
+              </Well>
+            ))}
+          </div>
+        </>
+      ) : null}
+      <div
+        className="wells"
+        role="group"
+        aria-label={which === 'box' ? 'Pigments' : 'Pigments of this series'}
+      >
+        {all.some(isHere) ? null : (
+          <Well
+            type="button"
+            aria-pressed="true"
+            title="The pigment in the hand"
+            onClick={() => setNaming('new')}
+          >
+            <i style={{ background: pigmentPaint(looked.chosen.pigment) }} />
+            In the hand
+          </Well>
+        )}
         {all.map((p, i) => (
           <Well
-            key={'id' in p ? String(p.id) : p.name}
+            key={'id' in p ? String(p.id) : `${p.name} ${i}`}
             type="button"
             aria-pressed={isHere(p)}
-            title={i < 9 ? `${p.name} (${i + 1})` : p.name}
+            title={titleOf(p, i)}
             onClick={() => onTake(p)}
           >
             <i style={{ background: pigmentPaint(p.pigment) }} />
             {p.name}
           </Well>
         ))}
+        {all.length ? null : <p className="none">No photograph of this series is tinted yet.</p>}
       </div>
+      {taking && seriesId !== null ? (
+        <ColourFrom
+          seriesId={seriesId}
+          onClose={() => setTaking(false)}
+          onPick={(colour, title) => {
+            setTaking(false);
+            onTake({ name: `From ${title}`.slice(0, 60), pigment: { kind: 'flat', colour }, depth });
+          }}
+        />
+      ) : null}
       <input
         ref={input}
         type="file"

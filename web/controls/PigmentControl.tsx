@@ -1,7 +1,8 @@
-import { useState } from 'react';
+import { use, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { atVividness, vividnessOf } from '../../core/colour/vividness';
 import type { NamedPigment, Pigment } from '../../core/colour/pigments';
+import { areaOf } from '../../core/treatment/areas';
 import { Segments } from '../ui/buttons';
 import { ColourPicker } from '../ui/colour';
 import { AMOUNT, Slider } from '../ui/slider';
@@ -9,6 +10,8 @@ import { PickOnPicture } from './PickOnPicture';
 import { PigmentBox } from './PigmentBox';
 import { LEAST_VIVID, vividField, VIVIDNESS } from './step-settings';
 import { StopsControl } from './StopsControl';
+import { SeriesContext, useTools } from './tools';
+import { useSuggestions } from './useSuggestions';
 
 const Frame = styled.div`
   padding: 8px 16px 0;
@@ -93,6 +96,7 @@ export function PigmentControl({
   onChange,
   onDepth,
   onTake,
+  onLook,
 }: {
   pigment: Pigment;
   /** -1 body colour .. 1 dye. */
@@ -102,7 +106,13 @@ export function PigmentControl({
   onDepth: (depth: number, what?: string) => void;
   /** A pigment of the box, with its depth. */
   onTake: (taken: NamedPigment) => void;
+  /** One that is only looked at. */
+  onLook: (looked: NamedPigment) => void;
 }) {
+  const { picture, treatment, step } = useTools();
+  /** What was there before another was looked at. */
+  const first = useRef<NamedPigment | null>(null);
+  const suggested = useSuggestions(picture, treatment, step, use(SeriesContext));
   const colour = pigment.kind === 'flat' ? pigment.colour : pigment.stops[0].colour;
   return (
     <>
@@ -172,7 +182,18 @@ export function PigmentControl({
           <span>Dye</span>
         </div>
       </Vivid>
-      <PigmentBox pigment={pigment} depth={depth} onTake={taken => onTake(structuredClone(taken))} />
+      <PigmentBox
+        pigment={pigment}
+        depth={depth}
+        suggested={suggested}
+        suits={areaOf(treatment, step.mask)?.name}
+        onLook={looked => {
+          first.current ??= { name: '', pigment, depth };
+          onLook(looked ?? first.current);
+          if (!looked) first.current = null;
+        }}
+        onTake={taken => onTake(structuredClone(taken))}
+      />
     </>
   );
 }

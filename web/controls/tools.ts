@@ -24,6 +24,9 @@ export function useTools(): BenchTools {
   return tools;
 }
 
+/** The series that the photograph lies in; null outside of one. */
+export const SeriesContext = createContext<string | null>(null);
+
 /** The long edge of the photograph in pixels, which lengths are told in; 0 where there is none. */
 export const LongEdgeContext = createContext(0);
 

@@ -1,5 +1,6 @@
 import { adviceOn, isSpokenOf, judgedNatural, type Advice, type Seen } from '../../core/analysis/advice';
 import { naturalPart } from './full';
+import { areaTones, type AreaTones } from '../../core/analysis/area-tones';
 import { toneHistogram } from '../../core/analysis/histogram';
 import { toneDrift, type ToneBin } from '../../core/analysis/tone-drift';
 import { colourAbout } from '../../core/steps/pull';
@@ -12,6 +13,7 @@ import type { Tile } from '../../core/frame/framing';
 import { inTwo } from '../../core/treatment/in-two';
 import { lostShares } from '../../core/kernels/clipping';
 import { beneathStep, withStep } from '../../core/treatment/beneath';
+import { showingArea } from '../../core/treatment/areas';
 import type { Treatment } from '../../core/treatment/schema';
 import { atHand } from './at-hand';
 import { framedAt, type Framed } from './levels';
@@ -141,6 +143,23 @@ export async function picture(
 /** How many pixels have each of 64 tones in a treatment of a picture. */
 export async function tones(picture: PictureInfo, treatment: Treatment): Promise<number[]> {
   return toneHistogram((await smallImage(picture, treatment, LOOKED_AT)).data, 4, 64);
+}
+
+/** What the area of a step holds: the tones beneath the step, and the photograph's own colour; null where it covers nothing. */
+export async function areaLook(
+  picture: PictureInfo,
+  treatment: Treatment,
+  stepId: string,
+): Promise<AreaTones | null> {
+  const step = treatment.steps.find(s => s.id === stepId);
+  if (!step?.mask) return null;
+  const of = (made: Treatment) => smallImage(picture, made, LOOKED_AT);
+  const [cover, beneath, bare] = await Promise.all([
+    of(showingArea(treatment, step.mask, 'grey', '#ffffff')),
+    of(beneathStep(treatment, stepId)),
+    of({ ...treatment, steps: [] }),
+  ]);
+  return areaTones(cover.data, beneath.data, bare.data, picture.grey);
 }
 
 /** The tones of a treatment, and what is lost at the ends. */

@@ -5,7 +5,7 @@ import { band, type BandRequest } from './bands';
 import { areaPng, loupe } from './full';
 import { readyFor } from './pixels';
 import { attach, detach, learn, prepare, show, showStroke, warm } from './screen';
-import { advice, automatic, charts, colourAt, histogram, picture, tones } from './small';
+import { advice, areaLook, automatic, charts, colourAt, histogram, picture, tones } from './small';
 
 /** Held as long as this worker lives, under its own name: so the page sees when it has died. */
 const living = new Promise<void>(done => {
@@ -48,6 +48,7 @@ const engine = {
   },
   picture,
   tones,
+  areaLook,
   histogram,
   charts,
   colourAt,

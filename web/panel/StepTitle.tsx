@@ -27,8 +27,14 @@ const Row = styled.div`
     white-space: nowrap;
     overflow: hidden;
     text-overflow: ellipsis;
+    flex: 0 1 auto;
+    min-width: 0;
   }
   small {
+    flex: 0 999 auto;
+    min-width: 0;
+    overflow: hidden;
+    text-overflow: ellipsis;
     color: var(--ink-2);
     font-size: var(--t-small);
     margin-right: auto;

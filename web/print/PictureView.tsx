@@ -67,6 +67,16 @@ const Own = styled.div`
   position: absolute;
 `;
 
+/** Said once an answer takes its time. */
+const Working = styled(WallLabel)`
+  top: 8px;
+  bottom: auto;
+  left: 50%;
+  padding: 0 12px;
+  transform: translateX(-50%);
+  pointer-events: none;
+`;
+
 const WallChoice = styled(WallLabel)`
   right: 254px;
   padding: 0 11px;
@@ -160,7 +170,7 @@ export function PictureView({
     [isHalf, at, viewport, line, down],
   );
   const drawing = useDrawing({ picture, title, treatment, follow, hanging, pointer, marks, small, beside });
-  const { shown, fault } = drawing;
+  const { shown, late, fault } = drawing;
   const reader = useRef<OtherReader>(null);
   const isCompared = other !== null;
   const neighbour = useMemo((): Neighbour | null => {
@@ -311,6 +321,7 @@ export function PictureView({
       ) : null}
       {other && corners ? other.labels(corners, down) : null}
       {fault ? <Fault role="alert">{fault}</Fault> : null}
+      <span role="status">{late && shown && !fault ? <Working>Working …</Working> : null}</span>
       {bar ?? (
         <>
           <Reading reading={reading} beside={other?.beside} />

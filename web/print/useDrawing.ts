@@ -19,6 +19,9 @@ for (const type of ['pointerup', 'pointercancel', 'keyup', 'blur']) {
   window.addEventListener(type, () => (isHeld = false), true);
 }
 
+/** Once an answer takes longer than this it is said that something is being worked out. */
+const LATE_MS = 500;
+
 /** How long nothing must have changed before what may come next is fetched. */
 const WARM_MS = 1200;
 
@@ -51,6 +54,8 @@ export interface Drawing {
   home: RefObject<HTMLDivElement | null>;
   /** Something has been drawn. */
   shown: boolean;
+  /** What was asked for takes its time. */
+  late: boolean;
   fault: string | null;
   /** Draws strokes past the interface. */
   live: Live;
@@ -78,12 +83,19 @@ export function useDrawing({
   const surface = useRef<Surface | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const [shown, setShown] = useState(false);
+  const [late, setLate] = useState(false);
+  /** Since when the newest request waits; undefined where it has been answered. */
+  const waiting = useRef<ReturnType<typeof setTimeout>>(undefined);
   const serials = useRef(0);
   const contents = useRef(0);
   /** The last request, unless a stroke has been painted on it. */
   const asked = useRef<ShowRequest | null>(null);
   /** What the stroke that is under way is painted on. */
   const paintedOn = useRef<ShowRequest | null>(null);
+
+  const startWaiting = useCallback(() => {
+    waiting.current ??= setTimeout(() => setLate(true), LATE_MS);
+  }, []);
 
   useLayoutEffect(() => {
     const place = home.current!;
@@ -98,6 +110,10 @@ export function useDrawing({
       (request, { took, planned, pixels, fine }) => {
         setFault(null);
         setShown(true);
+        clearTimeout(waiting.current);
+        waiting.current = undefined;
+        setLate(false);
+        if (request.serial !== serials.current) startWaiting();
         if (fine && request.content === contents.current) hung.settle(request.content);
         if (pixels) performance.mark('picture shown', { detail: { took, planned, pixels, fine, slot } });
         canvas.dataset.shown = String(request.serial);
@@ -115,6 +131,9 @@ export function useDrawing({
       },
       error => {
         setFault(error.message);
+        clearTimeout(waiting.current);
+        waiting.current = undefined;
+        setLate(false);
         if (error.name === PIXELS_AWAY) noteAway('server');
       },
       () => {
@@ -130,11 +149,13 @@ export function useDrawing({
       engine.current = null;
       surface.current = null;
       clearTimeout(refining);
+      clearTimeout(waiting.current);
+      waiting.current = undefined;
       made.close();
       hung.close();
       place.replaceChildren();
     };
-  }, [slot]);
+  }, [slot, startWaiting]);
 
   // The picture lies where all that stands about it says, in the same frame.
   const { frame } = treatment;
@@ -185,12 +206,13 @@ export function useDrawing({
     },
     [picture, view, viewport, margin, marks, pointer],
   );
-  const nextSerial = () => {
+  const nextSerial = useCallback(() => {
     const serial = ++serials.current;
+    startWaiting();
     const canvas = home.current?.querySelector('canvas');
     if (canvas) canvas.dataset.wanted = String(serial);
     return serial;
-  };
+  }, [startWaiting]);
 
   /** Asks for a treatment, unless that is what is shown, or what is painted on. */
   const ask = useCallback(
@@ -201,7 +223,7 @@ export function useDrawing({
       asked.current = { ...request, serial: nextSerial() };
       engine.current?.show(asked.current);
     },
-    [requestFor],
+    [requestFor, nextSerial],
   );
   // What moves is asked for before the interface is built anew.
   useEffect(
@@ -251,5 +273,5 @@ export function useDrawing({
   }, []);
   const read = useCallback((x: number, y: number) => surface.current?.read(x, y) ?? null, []);
 
-  return { home, shown, fault, live, endStroke, read };
+  return { home, shown, late, fault, live, endStroke, read };
 }

@@ -1,11 +1,22 @@
+import { use } from 'react';
 import styled from 'styled-components';
-import { againOn, besideArea, onTheRest, washesOf, type Tinted } from '../../core/treatment/tinting';
+import {
+  againOn,
+  besideArea,
+  onTheRest,
+  recoloured,
+  washesOf,
+  type Tinted,
+} from '../../core/treatment/tinting';
 import { areaOf } from '../../core/treatment/areas';
 import type { Step, Treatment } from '../../core/treatment/schema';
 import { useKeys } from '../app/useKeys';
 import { countOf } from '../app/words';
 import { PigmentBox } from '../controls/PigmentBox';
 import { pigmentPaint } from '../controls/paint';
+import { SeriesContext } from '../controls/tools';
+import { useSuggestions } from '../controls/useSuggestions';
+import type { PictureInfo } from '../engine/tiles';
 import { nameOfStep } from '../takes/step-names';
 import { BoardHead } from '../ui/board-head';
 import { Button, Segments } from '../ui/buttons';
@@ -17,6 +28,7 @@ const Body = styled.div`
   min-height: 0;
   overflow: hidden auto;
   scrollbar-width: thin;
+  --wells: clamp(118px, 100vh - 640px, 360px);
   > .ways {
     padding: 2px 16px 6px;
   }
@@ -106,6 +118,7 @@ const about = {
 
 /** Pigments and washes: a pigment is taken, a stroke laid on the picture, and there is a wash. */
 export function TintPanel({
+  picture,
   treatment,
   tinting,
   chosen,
@@ -113,6 +126,7 @@ export function TintPanel({
   onTinted,
   onClose,
 }: {
+  picture: PictureInfo;
   treatment: Treatment;
   tinting: Tinting;
   chosen: string | null;
@@ -121,9 +135,10 @@ export function TintPanel({
   onClose: () => void;
 }) {
   useKeys({ giveUp: onClose });
-  const { named, way, radius, keepEdges, leaving, set } = tinting;
+  const { named, way, radius, keepEdges, leaving, set, look } = tinting;
   const washes = washesOf(treatment);
   const current = washes.find(s => s.id === chosen);
+  const suggested = useSuggestions(picture, treatment, current, use(SeriesContext));
   const act = (made: Tinted | null, label: string) => {
     if (made) onTinted(made.treatment, label, made.step);
   };
@@ -178,7 +193,16 @@ export function TintPanel({
         <PigmentBox
           pigment={named.pigment}
           depth={named.depth}
+          suggested={suggested}
+          suits={areaOf(treatment, current?.mask ?? null)?.name}
           onTake={taken => set({ named: structuredClone(taken), leaving: false })}
+          onLay={taken => {
+            set({ named: taken, leaving: false });
+            if (!current) return;
+            const label = `Pigment ${taken.name.toLowerCase()}`;
+            onTinted(recoloured(treatment, current.id, taken), label, current.id);
+          }}
+          onLook={look}
         />
         {way === 'spread' ? (
           <div className="leave">

@@ -3,7 +3,7 @@ import { starterBox, type NamedPigment } from '../../core/colour/pigments';
 import type { Stroke } from '../../core/settings/fields';
 import { showingArea } from '../../core/treatment/areas';
 import type { Treatment } from '../../core/treatment/schema';
-import { leaveAsItIs, readyToTint, tint, washesOf, type Way } from '../../core/treatment/tinting';
+import { leaveAsItIs, readyToTint, recoloured, tint, washesOf, type Way } from '../../core/treatment/tinting';
 import { addPoint, pointOf, toPhotograph } from '../areas/on-photograph';
 import { roughDrag, roughPoint, type Rough } from '../areas/rough-drag';
 import { useRest } from '../areas/useRest';
@@ -29,7 +29,9 @@ export interface Tinting extends TintingState {
   set: (change: Partial<TintingState>) => void;
   /** The rough stroke under way. */
   drawn: Rough | null;
-  /** A treatment with what a press where the pointer rests would tint. */
+  /** Shows the chosen wash in another pigment; null no longer. */
+  look: (looked: NamedPigment | null) => void;
+  /** A treatment with what a press where the pointer rests would tint, or with a pigment that is looked at. */
   lookedAt: (treatment: Treatment) => Treatment;
   tool: PictureTool;
 }
@@ -68,6 +70,7 @@ export function useTinting(
   });
   const set = useCallback((change: Partial<TintingState>) => setState(now => ({ ...now, ...change })), []);
   const [drawn, setDrawn] = useState<Rough | null>(null);
+  const [looked, look] = useState<NamedPigment | null>(null);
   const [hint, setHint] = useState<{ stroke: Stroke; of: TintingState } | null>(null);
   const rest = useRest();
   const forget = useCallback(() => {
@@ -167,9 +170,11 @@ export function useTinting(
   );
 
   const lookedAt = useCallback(
-    (treatment: Treatment) =>
-      hint ? tint(treatment, null, hint.of.named, hint.stroke, 'thing').treatment : treatment,
-    [hint],
+    (treatment: Treatment) => {
+      if (looked && chosen !== null) return recoloured(treatment, chosen, looked);
+      return hint ? tint(treatment, null, hint.of.named, hint.stroke, 'thing').treatment : treatment;
+    },
+    [hint, looked, chosen],
   );
   const tool = useMemo<PictureTool>(
     () => ({
@@ -180,5 +185,5 @@ export function useTinting(
     }),
     [press, hover],
   );
-  return useMemo(() => ({ ...state, set, drawn, lookedAt, tool }), [state, set, drawn, lookedAt, tool]);
+  return useMemo(() => ({ ...state, set, drawn, look, lookedAt, tool }), [state, set, drawn, lookedAt, tool]);
 }

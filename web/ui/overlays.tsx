@@ -258,6 +258,9 @@ const Sheet = styled(Modal)`
   &[data-wide] {
     width: min(620px, calc(100vw - 48px));
   }
+  &[data-wide='picture'] {
+    width: min(940px, calc(100vw - 48px));
+  }
   max-height: calc(100vh - 48px);
   overflow: auto;
   padding: 22px 24px;
@@ -280,7 +283,8 @@ export function Dialog({
   onClose,
 }: {
   title: string;
-  wide?: boolean;
+  /** For a form of two columns, or for a picture to look at closely. */
+  wide?: boolean | 'picture';
   children: ReactNode;
   onClose?: () => void;
 }) {
