@@ -63,26 +63,48 @@ const series = (response: object = {}, extra: object[] = []) => ({
 const greySeries = { name: FERRY_BROWN, treatment: treatment(afterMono) };
 const colour = { name: 'Colour', treatment: bareTreatment() };
 
-/** A row of the brush through points in fractions of the photograph, its middle along them. */
-const stroke = (radius: number, ...points: [number, number][]) => ({
-  points: points.map(([x, y]) => [x, y, 1]),
+type Place = [x: number, y: number];
+
+/** A row of the brush through places in fractions of the photograph, their middle along them; it keeps to edges where it is asked to. */
+const stroke = (radius: number, keepEdges: number, ...places: Place[]) => ({
+  points: places.map(([x, y]) => [x, y, 1]),
   radius,
   hardness: 0.55,
+  keepEdges,
 });
-const oval = (x: number, y: number, across: number, down: number) => ({
-  kind: 'oval',
+/** A rough stroke on a thing that is to be found, or beside it. */
+const rough = (...places: Place[]) => stroke(0.008, 0, ...places);
+const fine = (...places: Place[]) => stroke(0.003, 0, ...places);
+
+type Stroke = ReturnType<typeof stroke>;
+const found = (strokesIn: Stroke[], strokesOut: Stroke[] = []) => ({
+  kind: 'found',
   op: 'add',
-  centre: [x, y],
-  radii: [across, down],
-  feather: 0.14,
+  strokesIn,
+  strokesOut,
 });
+const painted = (...strokes: Stroke[]) => ({ kind: 'brush', op: 'add', strokes });
+/** Areas whose strokes spread against one another, as far as those of the others let them; and what is left as it is. */
+const spreading = (areas: Record<string, Stroke[]>, left: Stroke[] = [], shape: object = {}) =>
+  Object.entries(areas).map(([name, strokesIn]) => ({
+    id: name.toLowerCase(),
+    name,
+    ...shape,
+    parts: [
+      found(strokesIn, [
+        ...Object.entries(areas).flatMap(([other, all]) => (other === name ? [] : all)),
+        ...left,
+      ]),
+    ],
+  }));
+
 const pigment = (name: string) => starterBox.find(p => p.name === name)!;
 const wash = (name: string, of: string, mask: string, strength: number) => ({
   kind: 'wash',
   name,
   mask,
   strength,
-  settings: { pigment: pigment(of).pigment, depth: pigment(of).depth, bleed: 0.0015 },
+  settings: { pigment: pigment(of).pigment, depth: pigment(of).depth },
 });
 
 /** Hand-tinted: the fruit, the stripes of the cloth, the jug's rim, over a warm print. */
@@ -102,37 +124,67 @@ const tintedQuinces = treatment(
       {
         id: 'fruit',
         name: 'Fruit',
+        fringe: 0.002,
         parts: [
-          oval(0.101, 0.578, 0.061, 0.07),
-          oval(0.195, 0.63, 0.083, 0.073),
-          oval(0.885, 0.682, 0.071, 0.068),
+          found(
+            [rough([0.14, 0.61], [0.19, 0.57], [0.24, 0.61], [0.24, 0.67], [0.19, 0.7], [0.14, 0.66])],
+            [
+              rough([0.2, 0.5], [0.28, 0.54], [0.3, 0.64], [0.28, 0.71], [0.2, 0.75], [0.13, 0.72]),
+              fine([0.15, 0.52], [0.125, 0.59]),
+            ],
+          ),
+          found(
+            [rough([0.105, 0.5], [0.07, 0.57], [0.1, 0.53], [0.12, 0.56], [0.09, 0.62], [0.07, 0.6])],
+            [
+              rough([0.03, 0.5], [0.02, 0.58], [0.04, 0.66], [0.1, 0.68]),
+              rough([0.04, 0.44], [0.08, 0.43], [0.15, 0.46], [0.17, 0.5]),
+              rough([0.2, 0.59], [0.16, 0.63]),
+            ],
+          ),
+          found(
+            [
+              rough(
+                [0.84, 0.69],
+                [0.86, 0.64],
+                [0.9, 0.62],
+                [0.93, 0.67],
+                [0.92, 0.72],
+                [0.88, 0.75],
+                [0.85, 0.72],
+              ),
+            ],
+            [
+              rough(
+                [0.8, 0.6],
+                [0.79, 0.7],
+                [0.83, 0.8],
+                [0.93, 0.81],
+                [0.98, 0.72],
+                [0.97, 0.6],
+                [0.9, 0.55],
+                [0.81, 0.58],
+              ),
+            ],
+          ),
         ],
       },
       {
         id: 'stripes',
         name: 'Stripes',
         parts: [
-          {
-            kind: 'brush',
-            op: 'add',
-            strokes: [
-              stroke(0.0165, [0.45, 0.668], [0.481, 0.74], [0.5, 0.82], [0.51, 0.9], [0.513, 1.02]),
-              stroke(0.0055, [0.481, 0.664], [0.512, 0.72], [0.531, 0.79], [0.545, 0.88], [0.552, 1.02]),
-            ],
-          },
+          painted(
+            stroke(0.021, 0.9, [0.45, 0.668], [0.481, 0.74], [0.5, 0.82], [0.51, 0.9], [0.513, 1.02]),
+            stroke(0.0065, 0.9, [0.484, 0.664], [0.515, 0.72], [0.534, 0.79], [0.548, 0.88], [0.554, 1.02]),
+          ),
         ],
       },
       {
         id: 'rim',
         name: 'Rim',
         parts: [
-          {
-            kind: 'brush',
-            op: 'add',
-            strokes: [
-              stroke(0.0045, [0.529, 0.155], [0.6, 0.146], [0.67, 0.142], [0.7, 0.132], [0.739, 0.11]),
-            ],
-          },
+          painted(
+            stroke(0.008, 0.7, [0.529, 0.155], [0.6, 0.146], [0.67, 0.142], [0.7, 0.132], [0.739, 0.11]),
+          ),
         ],
       },
     ],
@@ -147,50 +199,94 @@ const tintedBoat = treatment(
     ferrySplit(0.35),
     wash('Dusk', 'Dusk', 'sky', 0.4),
     wash('Band', 'Ferry blue', 'band', 0.75),
-    wash('Planks', 'Plank', 'planks', 0.35),
+    wash('Planks', 'Plank', 'planks', 0.45),
     corners,
     grain,
   ],
   {
     masks: [
       { id: 'sky', name: 'Sky', parts: [{ kind: 'linear', op: 'add', from: [0.5, 0.02], to: [0.5, 0.3] }] },
-      {
-        id: 'band',
-        name: 'Band',
-        parts: [
-          {
-            kind: 'brush',
-            op: 'add',
-            strokes: [
-              stroke(
-                0.0155,
-                [0.1, 0.562],
-                [0.22, 0.578],
-                [0.37, 0.589],
-                [0.48, 0.586],
-                [0.59, 0.568],
-                [0.69, 0.534],
-                [0.765, 0.482],
-              ),
-            ],
-          },
+      ...spreading(
+        {
+          Band: [
+            stroke(
+              0.005,
+              0,
+              [0.1, 0.562],
+              [0.22, 0.578],
+              [0.37, 0.589],
+              [0.48, 0.586],
+              [0.59, 0.568],
+              [0.69, 0.534],
+              [0.765, 0.482],
+            ),
+          ],
+          Planks: [
+            stroke(0.006, 0, [0.125, 0.62], [0.3, 0.635], [0.48, 0.637], [0.63, 0.615], [0.735, 0.575]),
+          ],
+        },
+        [
+          rough([0.05, 0.5], [0.04, 0.62], [0.15, 0.7], [0.4, 0.72], [0.65, 0.7], [0.8, 0.62], [0.82, 0.45]),
+          rough([0.1, 0.48], [0.3, 0.5], [0.55, 0.48], [0.7, 0.43]),
+          stroke(0.004, 0, [0.2, 0.535], [0.4, 0.545], [0.6, 0.52]),
         ],
-      },
-      {
-        id: 'planks',
-        name: 'Planks',
-        parts: [
-          {
-            kind: 'brush',
-            op: 'add',
-            strokes: [
-              stroke(0.022, [0.125, 0.62], [0.3, 0.635], [0.48, 0.637], [0.63, 0.615], [0.735, 0.575]),
-            ],
-          },
-          { kind: 'mask', op: 'subtract', mask: 'band' },
-        ],
-      },
+      ),
     ],
+  },
+);
+
+/** The grey scan in colour again: a few strokes of each pigment, spread to the edges of what they lie on. */
+const recolouredChair = treatment(
+  [
+    matte(0.04),
+    wash('Wall', 'Water', 'wall', 0.5),
+    wash('Floor', 'Plank', 'floor', 0.75),
+    wash('Chair', 'Plank', 'chair', 0.9),
+    wash('Shawl', 'Oxide', 'shawl', 0.8),
+    wash('Seat', 'Linen', 'seat', 0.7),
+    wash('Stove', 'Iron', 'stove', 0.7),
+    wash('Hearth', 'Stone', 'hearth', 0.7),
+    corners,
+  ],
+  {
+    masks: spreading(
+      {
+        Wall: [
+          rough([0.1, 0.55], [0.15, 0.1], [0.4, 0.15], [0.6, 0.1], [0.58, 0.4], [0.565, 0.6]),
+          rough([0.88, 0.1], [0.9, 0.4], [0.92, 0.6]),
+          fine([0.385, 0.535], [0.48, 0.535]),
+        ],
+        Floor: [
+          rough(
+            [0.56, 0.66],
+            [0.56, 0.7],
+            [0.52, 0.76],
+            [0.45, 0.745],
+            [0.5, 0.83],
+            [0.92, 0.86],
+            [0.9, 0.93],
+            [0.2, 0.9],
+            [0.07, 0.8],
+            [0.07, 0.67],
+            [0.16, 0.66],
+          ),
+          fine([0.24, 0.67], [0.33, 0.68], [0.33, 0.72], [0.24, 0.71]),
+        ],
+        Shawl: [rough([0.4, 0.36], [0.48, 0.38], [0.4, 0.42], [0.48, 0.46], [0.42, 0.48])],
+        Seat: [fine([0.26, 0.563], [0.38, 0.552], [0.44, 0.56], [0.38, 0.572])],
+        Stove: [
+          rough([0.68, 0.47], [0.78, 0.5], [0.68, 0.56], [0.78, 0.62], [0.7, 0.67]),
+          rough([0.73, 0.06], [0.73, 0.34]),
+        ],
+        Chair: [
+          fine([0.528, 0.345], [0.52, 0.5], [0.505, 0.72]),
+          fine([0.203, 0.74], [0.2, 0.575], [0.39, 0.588], [0.397, 0.77]),
+        ],
+        Hearth: [rough([0.57, 0.715], [0.6, 0.78], [0.75, 0.79], [0.93, 0.795], [0.86, 0.74])],
+      },
+      [],
+      { fringe: 0.002 },
+    ),
   },
 );
 
@@ -310,7 +406,11 @@ export const saltmarshFerry: DemoSeries = {
     {
       file: 'keepers-chair.jpg',
       title: 'The keeper’s chair',
-      takes: [{ name: 'Aged paper', treatment: aged }, greySeries],
+      takes: [
+        { name: 'Aged paper', treatment: aged },
+        { name: 'Recoloured', treatment: recolouredChair },
+        greySeries,
+      ],
     },
     {
       file: 'reeds-first-frost.jpg',

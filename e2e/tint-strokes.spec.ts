@@ -2,7 +2,7 @@ import { readFile } from 'node:fs/promises';
 import type { Page } from '@playwright/test';
 import { expect, test } from './app';
 import { colourAt, differs, pictureOn } from './picture';
-import { openBench, panelOf, pointAt, saved } from './work';
+import { add, openBench, panelOf, pointAt, saved, type } from './work';
 
 /** Tinting in one act, on the demo's photographs: strokes that find things, that spread, and that keep to edges. */
 
@@ -140,6 +140,137 @@ test('a press finds a thing and tints it; a press on it later chooses its wash; 
   await saved(page);
   const greenAt = async () => hueOf(colourAt(await pictureOn(page), 0.2, 0.63)).green;
   await expect.poll(greenAt).toBeLessThan(hueOf(colourAt(shot, 0.2, 0.63)).green - 5);
+});
+
+test('the still life is recoloured by a dozen strokes, given an accent, a curve, a fringe and a vignette, and changed afterwards', async ({
+  page,
+  app,
+}) => {
+  await page.setViewportSize({ width: 1280, height: 800 });
+  const file = await readFile('demo/photographs/quinces-and-enamel-jug.jpg');
+  await openBench(page, app, [{ kind: 'mono' }], file);
+  const bare = await pictureOn(page);
+  const { take, stroke, press } = hand(page);
+  await press('Tint');
+  const panel = panelOf(page, 'Tint');
+  await page.getByText('Spreads', { exact: true }).click();
+  const washes = page.getByRole('region', { name: 'Washes' }).getByRole('listitem');
+  // Nine strokes of five pigments.
+  await take('Quince');
+  await stroke([0.15, 0.61], [0.2, 0.58], [0.24, 0.62], [0.2, 0.68], [0.16, 0.65]);
+  await expect(washes).toHaveCount(1);
+  await stroke([0.1, 0.51], [0.08, 0.58], [0.1, 0.62]);
+  await stroke([0.87, 0.65], [0.91, 0.64], [0.92, 0.7], [0.87, 0.71]);
+  await take('Linen');
+  await stroke([0.15, 0.78], [0.35, 0.74], [0.4, 0.85], [0.15, 0.93]);
+  await expect(washes).toHaveCount(2);
+  await take('Stone');
+  await stroke([0.6, 0.2], [0.6, 0.5], [0.66, 0.6], [0.67, 0.3]);
+  await stroke([0.475, 0.36], [0.46, 0.26], [0.49, 0.18]);
+  await expect(washes).toHaveCount(3);
+  await take('Water');
+  await stroke([0.1, 0.1], [0.4, 0.2], [0.3, 0.4]);
+  await stroke([0.9, 0.1], [0.85, 0.4]);
+  await expect(washes).toHaveCount(4);
+  await take('Plank');
+  await stroke([0.65, 0.74], [0.95, 0.85]);
+  await expect(washes).toHaveCount(5);
+  await saved(page);
+  const tinted = await pictureOn(page);
+  expect(differs(tinted, bare)).toBeGreaterThan(4);
+  const warm = (u: number, v: number, of = tinted) => hueOf(colourAt(of, u, v)).warm;
+  expect(warm(0.2, 0.63)).toBeGreaterThan(25);
+  expect(warm(0.89, 0.68)).toBeGreaterThan(25);
+  expect(warm(0.3, 0.2)).toBeLessThan(-5);
+  expect(warm(0.85, 0.8)).toBeGreaterThan(10);
+  // An accent within the fruit: a second pigment on the same area, chosen from those that suit it.
+  await washes.filter({ hasText: 'Quince' }).getByRole('button').click();
+  await press('Same again');
+  await expect(washes).toHaveCount(6);
+  const suits = panel.getByRole('group', { name: /^Suits/ });
+  await expect(suits).toBeVisible();
+  const fruit = async () => String(colourAt(await pictureOn(page), 0.2, 0.63));
+  const before = await fruit();
+  const accent = suits.getByRole('button').filter({ hasNotText: 'Quince' }).first();
+  await accent.hover();
+  await expect.poll(fruit).not.toBe(before);
+  const off = await pointAt(page, 0.5, 1.2);
+  await page.mouse.move(off.x, off.y);
+  await expect.poll(fruit).toBe(before);
+  const name = (await accent.textContent())!;
+  await accent.click();
+  await expect(page.getByRole('button', { name: `Undo: Pigment ${name.toLowerCase()}` })).toBeEnabled();
+  await page.keyboard.press('w');
+  await expect(panelOf(page, /wash/)).toBeVisible();
+  await type(page, 'Bleed', '0.5');
+  await type(page, 'Strength', '40');
+  // A little inside the edge it is decided what the colours at the edge become.
+  const edges = async () => {
+    const shot = await pictureOn(page);
+    return String(Array.from({ length: 100 }, (_, i) => colourAt(shot, 0.79 + i / 500, 0.68)));
+  };
+  const plain = await edges();
+  await type(page, 'Area fringe', '0.4');
+  await expect.poll(edges).not.toBe(plain);
+  await saved(page);
+  // A curve for the cloth alone, and a vignette.
+  await add(page, 'Finish', 'Curve');
+  const curve = panelOf(page, 'Curve');
+  await curve.getByText('Linen', { exact: true }).first().click();
+  await curve.getByRole('slider', { name: 'Point 1 of 2' }).focus();
+  await page.keyboard.press('Shift+ArrowUp');
+  await saved(page);
+  await add(page, 'Finish', 'Vignette');
+  await type(page, 'Amount', '-40');
+  await saved(page);
+  const finished = await pictureOn(page);
+  const lightness = (of: typeof finished, u: number, v: number) => colourAt(of, u, v)[1];
+  expect(lightness(finished, 0.02, 0.02)).toBeLessThan(lightness(tinted, 0.02, 0.02));
+  expect(warm(0.2, 0.63, finished)).toBeGreaterThan(25);
+  // Two pigments and one area are changed afterwards; all else stays.
+  await page.locator('[data-tray]', { hasText: 'Water' }).first().click();
+  await panelOf(page, 'Water wash').getByRole('button', { name: 'Dusk', exact: true }).click();
+  await page.locator('[data-tray]', { hasText: 'Plank' }).first().click();
+  await panelOf(page, 'Plank wash').getByRole('button', { name: 'Iron', exact: true }).click();
+  await type(page, 'Area grow', '0.2');
+  await saved(page);
+  const changed = await pictureOn(page);
+  expect(warm(0.3, 0.2, changed)).toBeGreaterThan(warm(0.3, 0.2, finished) + 5);
+  expect(warm(0.85, 0.8, changed)).toBeLessThan(warm(0.85, 0.8, finished) - 5);
+  expect(Math.abs(warm(0.2, 0.63, changed) - warm(0.2, 0.63, finished))).toBeLessThan(4);
+});
+
+test('a colour is taken from another photograph of the series, and one that the series uses again', async ({
+  page,
+  app,
+}) => {
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await openBench(page, app, [{ kind: 'mono' }]);
+  await page.keyboard.press('w');
+  const panel = panelOf(page, 'Tint');
+  await panel.getByRole('button', { name: 'A colour from a photograph of the series' }).click();
+  const dialog = page.getByRole('dialog', { name: 'A colour from a photograph' });
+  const reading = dialog.getByRole('application');
+  await reading.focus();
+  for (let i = 0; i < 4; i++) await page.keyboard.press('Shift+ArrowLeft');
+  const said = /#[0-9a-f]{6}/;
+  await expect(reading).toHaveAccessibleName(said);
+  const [colour] = said.exec((await reading.getAttribute('aria-label'))!)!;
+  await page.keyboard.press('Enter');
+  await expect(dialog).toBeHidden();
+  await expect(panel.getByRole('button', { name: 'In the hand' })).toBeVisible();
+  const { stroke } = hand(page);
+  await stroke([0.3, 0.3], [0.4, 0.4]);
+  await expect(page.getByRole('region', { name: 'Washes' }).getByRole('listitem')).toHaveCount(1);
+  await saved(page);
+  await panel.getByRole('button', { name: /Pigment box/ }).click();
+  await page.getByRole('menuitem', { name: 'This series' }).click();
+  const used = panel.getByRole('group', { name: 'Pigments of this series' }).getByRole('button');
+  await expect(used).toHaveCount(1);
+  await expect(used).toHaveAttribute('title', /; in one photograph$/);
+  expect(await used.locator('i').evaluate(e => getComputedStyle(e).backgroundColor)).toBe(
+    `rgb(${[1, 3, 5].map(k => parseInt(colour.slice(k, k + 2), 16)).join(', ')})`,
+  );
 });
 
 test('the area finder mends what it found, and the brush keeps to edges', async ({ page, app }) => {

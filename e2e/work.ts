@@ -40,7 +40,7 @@ export async function openBench(
 export const saved = (page: Page) => expect(page.locator('[data-saving=saved]')).toBeVisible();
 
 /** The settings of the chosen step. */
-export const panelOf = (page: Page, name: string) => page.getByRole('complementary', { name });
+export const panelOf = (page: Page, name: string | RegExp) => page.getByRole('complementary', { name });
 
 export async function add(page: Page, stage: string, kind: string): Promise<void> {
   const line = page.getByRole('region', { name: 'Treatment, in working order' });

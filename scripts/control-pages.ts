@@ -5,10 +5,11 @@ import { stages } from '../core/steps/define';
 import { stepKinds } from '../core/steps';
 import { sampleOf } from '../demo/controls';
 import { controlsPage, sampleTreatments } from '../demo/controls-page';
+import { saltmarshFerry } from '../demo/series';
 import { rendered } from '../core/testing/pictures';
 import { framedSize } from '../core/frame/geometry';
 
-/** Makes docs/controls.md and its pictures, by the engine. */
+/** Makes docs/controls.md and its pictures, and the README's of a recoloured print, by the engine. */
 
 const [WIDTH, HEIGHT, GAP] = [250, 166, 8];
 const root = process.argv[2];
@@ -55,5 +56,26 @@ for (const { kind } of stepKinds) {
     .toFile(join(root, 'docs/pictures/controls', `${kind}.webp`));
   console.log(kind);
 }
+/** The grey scan, and the same recoloured by twelve strokes. */
+async function recoloured(): Promise<void> {
+  const { file, takes } = saltmarshFerry.pictures.find(p => p.takes.some(t => t.name === 'Recoloured'))!;
+  const tile = await photograph(file, 720);
+  const { treatment } = takes.find(t => t.name === 'Recoloured')!;
+  const { codes, width, height } = rendered(treatment, tile, { grey: true });
+  const as = { raw: { width, height, channels: 3 as const } };
+  const png = (values: Uint8Array) => sharp(values, as).png().toBuffer();
+  const [before, after] = [await png(tile.codes), await png(Uint8Array.from(codes, v => v / 257 + 0.5))];
+  await sharp({
+    create: { width: 2 * width + 3 * GAP, height: height + 2 * GAP, channels: 3, background: '#6e6e6e' },
+  })
+    .composite([
+      { input: before, left: GAP, top: GAP },
+      { input: after, left: width + 2 * GAP, top: GAP },
+    ])
+    .webp({ quality: 84 })
+    .toFile(join(root, 'docs/pictures/recoloured.webp'));
+}
+await recoloured();
+
 await writeFile(join(root, 'docs/controls.md'), controlsPage());
 console.log(`docs/controls.md, ${stages.length} stages`);

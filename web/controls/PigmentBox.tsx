@@ -120,7 +120,7 @@ function titleOf(p: NamedPigment | (NamedPigment & UsedPigment), i: number): str
   const key = i < 9 ? ` (${i + 1})` : '';
   if (!('areas' in p)) return `${p.name}${key}`;
   const on = p.areas.length ? `: ${p.areas.join(', ')}` : '';
-  return `${p.name}${key}${on}; ${countOf(p.photographs, 'photograph')}`;
+  return `${p.name}${key}${on}; in ${countOf(p.photographs, 'photograph').toLowerCase()}`;
 }
 
 const same = (a: Pigment, b: Pigment) => JSON.stringify(a) === JSON.stringify(b);

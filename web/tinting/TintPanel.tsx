@@ -220,7 +220,10 @@ export function TintPanel({
                   <button
                     type="button"
                     aria-current={step.id === chosen ? 'true' : undefined}
-                    onClick={() => onChoose(step.id)}
+                    onClick={() => {
+                      tinting.takeUp(treatment, step.id);
+                      onChoose(step.id);
+                    }}
                   >
                     <i style={{ background: pigmentPaint((step as Step<'wash'>).settings.pigment) }} />
                     <span>{nameOfStep(step)}</span>

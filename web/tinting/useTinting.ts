@@ -2,7 +2,7 @@ import { useCallback, useEffect, useMemo, useState } from 'react';
 import { starterBox, type NamedPigment } from '../../core/colour/pigments';
 import type { Stroke } from '../../core/settings/fields';
 import { showingArea } from '../../core/treatment/areas';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Step, Treatment } from '../../core/treatment/schema';
 import { leaveAsItIs, readyToTint, recoloured, tint, washesOf, type Way } from '../../core/treatment/tinting';
 import { addPoint, pointOf, toPhotograph } from '../areas/on-photograph';
 import { roughDrag, roughPoint, type Rough } from '../areas/rough-drag';
@@ -10,7 +10,9 @@ import { useRest } from '../areas/useRest';
 import { readyToFind, smallPictures } from '../engine/client';
 import type { PictureInfo } from '../engine/tiles';
 import type { HeldKeys, Live, Place, PictureTool, ToolDrag } from '../print/tool';
+import { nameOfPigment } from '../takes/pigment-names';
 import type { TakeSession } from '../takes/session';
+import { nameOfStep } from '../takes/step-names';
 
 /** Tinting in one act: a pigment in the hand, a stroke on the picture, and there is a wash. */
 
@@ -29,6 +31,8 @@ export interface Tinting extends TintingState {
   set: (change: Partial<TintingState>) => void;
   /** The rough stroke under way. */
   drawn: Rough | null;
+  /** Takes the pigment of a wash into the hand: its next stroke goes on with that wash. */
+  takeUp: (treatment: Treatment, step: string) => void;
   /** Shows the chosen wash in another pigment; null no longer. */
   look: (looked: NamedPigment | null) => void;
   /** A treatment with what a press where the pointer rests would tint, or with a pigment that is looked at. */
@@ -72,6 +76,22 @@ export function useTinting(
   const [drawn, setDrawn] = useState<Rough | null>(null);
   const [looked, look] = useState<NamedPigment | null>(null);
   const [hint, setHint] = useState<{ stroke: Stroke; of: TintingState } | null>(null);
+  const takeUp = useCallback(
+    (treatment: Treatment, id: string) => {
+      const step = washesOf(treatment).find(s => s.id === id);
+      if (!step) return;
+      const { pigment, depth } = (step as Step<'wash'>).settings;
+      const name = nameOfPigment(pigment) ?? nameOfStep(step);
+      set({ named: { name, pigment: structuredClone(pigment), depth }, leaving: false });
+    },
+    [set],
+  );
+  // Opened on a wash, it goes on with that.
+  const [wasOpen, setWasOpen] = useState(false);
+  if (isOpen !== wasOpen) {
+    setWasOpen(isOpen);
+    if (isOpen && chosen !== null) takeUp(session.state().treatment, chosen);
+  }
   const rest = useRest();
   const forget = useCallback(() => {
     rest.moved();
@@ -143,12 +163,14 @@ export function useTinting(
         void washAt(picture, start, at)
           .catch(() => undefined)
           .then(found => {
-            if (found !== undefined && found !== chosen) onChoose(found);
-            else if (found === undefined && session.state().treatment === start) lay(start, stroke);
+            if (found !== undefined && found !== chosen) {
+              takeUp(start, found);
+              onChoose(found);
+            } else if (found === undefined && session.state().treatment === start) lay(start, stroke);
           });
       });
     },
-    [forget, way, paint, session, picture, radius, leaving, lay, chosen, onChoose],
+    [forget, way, paint, session, picture, radius, leaving, lay, chosen, onChoose, takeUp],
   );
 
   const hover = useCallback(
@@ -185,5 +207,8 @@ export function useTinting(
     }),
     [press, hover],
   );
-  return useMemo(() => ({ ...state, set, drawn, look, lookedAt, tool }), [state, set, drawn, lookedAt, tool]);
+  return useMemo(
+    () => ({ ...state, set, takeUp, drawn, look, lookedAt, tool }),
+    [state, set, takeUp, drawn, lookedAt, tool],
+  );
 }
