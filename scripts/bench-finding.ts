@@ -60,6 +60,7 @@ const times: Record<string, number[]> = {
   further: [],
   spread: [],
   again: [],
+  fine: [],
   mean: [],
 };
 const took = (name: string, run: () => unknown) => {
@@ -87,6 +88,17 @@ for (let round = 0; round < 9; round++) {
     for (const own of pigments) find(own, pigments.filter(p => p !== own).flat());
   });
   took('again', () => find(strokesIn, strokesOut));
+}
+for (let round = 0; round < 9; round++) {
+  const around = {
+    kind: 'brush' as const,
+    op: 'add' as const,
+    strokes: [stroke(0.08, [0.17, 0.58], [0.2, 0.64]), stroke(0.16, [0.6, 0.25], [0.62, 0.5])],
+  };
+  took('fine', () => {
+    const { survey } = coverageOf('m', [{ ...emptyMask('m', ''), fine: 0.02, parts: [around] }], 0);
+    survey!(whole, geometry, { beneath, ground: rgb });
+  });
   took('mean', () => {
     for (let k = 0; k < 10; k++) boxMean({ width, height, values: rgb.subarray(0, width * height) }, 8);
   });
@@ -102,3 +114,4 @@ line('first answer', 'first', '  (bar 300 ms)');
 line('a further stroke', 'further', '  (bar 150 ms)');
 line('five pigments that spread', 'spread', '  (bar 1500 ms)');
 line('the same again', 'again', '');
+line('a fine edge of two things', 'fine', '');

@@ -66,12 +66,20 @@ export interface ColourGuide {
   pairs: Plane[];
 }
 
+/** The products of a guide's channels: made once for windows of several sizes. */
+export const pairProducts = (guide: readonly [Plane, Plane, Plane]): Plane[] =>
+  PAIRS.map(([i, j]) => product(guide[i], guide[j]));
+
 /** @param radius of the window, in pixels */
-export const colourGuide = (guide: readonly [Plane, Plane, Plane], radius: number): ColourGuide => ({
+export const colourGuide = (
+  guide: readonly [Plane, Plane, Plane],
+  radius: number,
+  products = pairProducts(guide),
+): ColourGuide => ({
   guide,
   radius,
   means: guide.map(g => boxMean(g, radius)),
-  pairs: PAIRS.map(([i, j]) => boxMean(product(guide[i], guide[j]), radius)),
+  pairs: products.map(p => boxMean(p, radius)),
 });
 
 /**

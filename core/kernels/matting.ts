@@ -1,4 +1,4 @@
-import { colourGuide, colourGuided } from './guided';
+import { colourGuided, type ColourGuide } from './guided';
 import { boxMean, type Plane } from './planes';
 
 /**
@@ -24,25 +24,24 @@ function meanOfProduct(a: Float32Array, b: Float32Array, { width, height }: Plan
 
 /**
  * Tells the cells of a band apart once more, in place.
- * @param channels the picture, three planes
+ * @param colours the picture, and what is known of it in the window
  * @param values how much each cell belongs, 0..1
  * @param within cells that are told apart; the others are known
- * @param radius of the window, in cells
  * @param epsilon the variance (encoded units squared) below which a window counts as flat
  */
 export function partByColours(
-  channels: readonly [Plane, Plane, Plane],
+  colours: ColourGuide,
   values: Float32Array,
   within: Uint8Array,
-  radius: number,
   epsilon: number,
 ): void {
-  const [plane] = channels;
+  const { guide, radius } = colours;
+  const [plane] = guide;
   const { width, height } = plane;
   const count = width * height;
-  const [{ a, d }] = colourGuided(colourGuide(channels, radius), [{ width, height, values }], epsilon);
+  const [{ a, d }] = colourGuided(colours, [{ width, height, values }], epsilon);
   const [ar, ag, ab] = a.map(p => p.values);
-  const [r, g, b] = channels.map(p => p.values);
+  const [r, g, b] = guide.map(p => p.values);
   const line = d.values;
   for (let i = 0; i < count; i++) line[i] += ar[i] * r[i] + ag[i] * g[i] + ab[i] * b[i];
   const mean = boxMean(d, radius).values;

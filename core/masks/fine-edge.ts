@@ -1,10 +1,11 @@
 import type { Geometry, Rectangle } from '../frame/geometry';
 import { channelPlane } from '../kernels/channels';
+import { distances } from '../kernels/distance';
+import { colourGuide, pairProducts } from '../kernels/guided';
 import { cut } from '../kernels/lay';
 import { partByColours } from '../kernels/matting';
-import { boundsOf, boxMean, readPlane, type Plane } from '../kernels/planes';
+import { boundsOf, readPlane, type Plane } from '../kernels/planes';
 import { fitEdges, onEdges, type Fit } from './edges';
-import { grown } from './shaping';
 
 /**
  * A band along the edge of an area found anew in the picture, for what is finer than any outline: hair, petals, reeds, wires. What
@@ -48,37 +49,46 @@ export function fineEdge(
 ): FineEdge {
   const whole = { x: 0, y: 0, width: plane.width, height: plane.height };
   const reach = Math.max(1, width * longEdge);
-  const cells = Math.round(reach);
-  const belongs = { ...plane, values: plane.values.map(v => (v > 0.5 ? 1 : 0)) };
-  const deep = grown(belongs, -cells).values;
-  const far = grown(belongs, cells).values;
-  const counts: Plane = { ...plane, values: far.map((v, i) => v - deep[i]) };
+  const count = plane.values.length;
+  const belongs = new Uint8Array(count);
+  const others = new Uint8Array(count);
+  for (let i = 0; i < count; i++) others[i] = 1 - (belongs[i] = plane.values[i] > 0.5 ? 1 : 0);
+  const within = new Uint8Array(count);
+  const counts: Plane = { ...plane, values: new Float32Array(count) };
+  for (const side of [belongs, others]) {
+    const far = distances(plane.width, plane.height, side);
+    for (let i = 0; i < count; i++) {
+      if (side[i] || far[i] > reach) continue;
+      within[i] = 1;
+      counts.values[i] = Math.min(1, (reach + 1 - far[i]) / (1 + OVER * reach));
+    }
+  }
   const alpha: Plane = { ...plane, values: plane.values.slice() };
-  const isIn = (i: number) => counts.values[i] > 0;
+  const isIn = (i: number) => within[i] === 1;
   const part = boundsOf(plane.width, plane.height, isIn, Math.ceil(2 * WIDE * reach));
   if (part) {
-    const channels = [0, 1, 2].map(k =>
-      channelPlane(cut(ground, whole, part, 3), k as 0 | 1 | 2, part.width, part.height),
-    ) as [Plane, Plane, Plane];
-    const values = Float32Array.from(cut(belongs.values, whole, part, 1));
-    const within = Uint8Array.from(cut(counts.values, whole, part, 1));
+    const colours = cut(ground, whole, part, 3);
+    const channels = [0, 1, 2].map(k => channelPlane(colours, k as 0 | 1 | 2, part.width, part.height)) as [
+      Plane,
+      Plane,
+      Plane,
+    ];
+    const products = pairProducts(channels);
+    const values = new Float32Array(cut(belongs, whole, part, 1));
+    const asked = cut(within, whole, part, 1);
     for (let k = 0, radius = WIDE * reach; k < TIMES; k++, radius *= NARROWER) {
-      partByColours(channels, values, within, Math.max(NARROWEST, Math.round(radius)), FLAT);
+      const window = Math.max(NARROWEST, Math.round(radius));
+      partByColours(colourGuide(channels, window, products), values, asked, FLAT);
     }
     for (let y = 0, i = 0; y < part.height; y++) {
       let to = (part.y + y) * plane.width + part.x;
-      for (let x = 0; x < part.width; x++, i++, to++) if (within[i]) alpha.values[to] = values[i];
+      for (let x = 0; x < part.width; x++, i++, to++) {
+        alpha.values[to] += counts.values[to] * (values[i] - alpha.values[to]);
+      }
     }
   }
-  const over = Math.round(OVER * reach);
-  const eased = over ? boxMean({ ...counts, values: narrower(counts, over) }, over) : counts;
-  for (let i = 0; i < alpha.values.length; i++) {
-    alpha.values[i] = plane.values[i] + eased.values[i] * (alpha.values[i] - plane.values[i]);
-  }
-  return { alpha, counts: eased, fit: fitEdges(alpha, ground, longEdge, stays, READ) };
+  return { alpha, counts, fit: fitEdges(alpha, ground, longEdge, stays, READ) };
 }
-
-const narrower = (plane: Plane, cells: number): Float32Array => grown(plane, -cells).values;
 
 /** Draws coverage of a part of the picture to what was found in the band, in place. */
 export function onFineEdge(

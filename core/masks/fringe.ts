@@ -1,7 +1,7 @@
 import type { Geometry, Rectangle } from '../frame/geometry';
+import { distances } from '../kernels/distance';
 import { boxMean, planeOf, readPlane, type Plane } from '../kernels/planes';
 import { wideGaussian } from '../kernels/gaussian';
-import { grown } from './shaping';
 
 /**
  * Against the light or dark line that is left around a thing when it is toned: a pixel at its edge is a share α of the thing and the
@@ -28,8 +28,12 @@ export function fringeOf(covered: Plane, rgb: Float32Array, cells: number): Frin
   const { width, height, values } = covered;
   const count = width * height;
   const reach = Math.max(1, Math.round(cells));
-  const deep = grown({ width, height, values: values.map(v => (v > 0.5 ? 1 : 0)) }, -reach);
-  const weights: Plane = { width, height, values: deep.values.map((v, i) => v + THIN * values[i] ** 4) };
+  const others = new Uint8Array(count);
+  for (let i = 0; i < count; i++) others[i] = values[i] > 0.5 ? 0 : 1;
+  const deep: Plane = { width, height, values: distances(width, height, others) };
+  for (let i = 0; i < count; i++) deep.values[i] = deep.values[i] > reach ? 1 : 0;
+  const weights = planeOf(width, height);
+  for (let i = 0; i < count; i++) weights.values[i] = deep.values[i] + THIN * values[i] ** 4;
   const sum = wideGaussian(weights, reach).values;
   const colours = [0, 1, 2].map(k => {
     const weighed = planeOf(width, height);

@@ -13,7 +13,7 @@ export const deviation = (feather: number, bleed: number, longEdge: number): num
 const SQUARE = 0.41;
 
 /** Grown by a number of cells; shrunk where it is negative. */
-export function grown(plane: Plane, cells: number): Plane {
+function grown(plane: Plane, cells: number): Plane {
   const reach = Math.round(Math.abs(cells));
   if (reach === 0) return plane;
   const sign = cells > 0 ? -1 : 1;
