@@ -4,7 +4,7 @@ import { join, readLattice } from '../kernels/dabs';
 import { cut, type Covered } from '../kernels/lay';
 import { fitEdges, onEdges, type Fit } from './edges';
 import { planeOf, readPlane, type Plane } from '../kernels/planes';
-import { seenBy, type CoverageInput } from './define';
+import { readsOf, seenBy, type CoverageInput } from './define';
 import { extentOf, meeting } from './extent';
 import { fineEdge, onFineEdge, type FineEdge } from './fine-edge';
 import type { Sought } from './finding/memory';
@@ -142,6 +142,19 @@ interface Surveyed {
   finds: Finds;
 }
 
+/** Edges that were found anew in a ground that stays as it is, for other steps on the same area. */
+const knownFine = new WeakMap<Float32Array, WeakMap<Mask, FineEdge>>();
+
+/** Finds once what depends on a mask and the ground alone. */
+function fineOnce(mask: Mask, ground: Float32Array, isAlone: boolean, find: () => FineEdge): FineEdge {
+  if (!isAlone) return find();
+  const here = knownFine.get(ground) ?? new WeakMap<Mask, FineEdge>();
+  knownFine.set(ground, here);
+  const found = here.get(mask) ?? find();
+  here.set(mask, found);
+  return found;
+}
+
 /** A mask without what is done to it as a whole. */
 const unshaped = (mask: Mask): Mask => ({ ...mask, feather: 0, grow: 0 });
 
@@ -155,11 +168,13 @@ function paste({ x, y, width, height, values }: Covered, into: Plane): void {
 /** The coverage of a mask of a treatment, its edge softened by `bleed` (a fraction of the long edge) as well. */
 export function coverageOf(id: string, masks: readonly Mask[], bleed: number): Coverage {
   const mask = byId(masks, id);
+  const all = standingOn(mask, masks);
   const reads = readsPicture(mask, masks);
   const drawn = edgeDraw(mask, masks);
   const fine = fineWidth(mask, masks);
+  /** It depends on nothing but itself and the ground. */
+  const isAlone = all.length === 1 && mask.parts.every(part => readsOf(kindOfPart(part), part) !== 'beneath');
   const surveyedWhole = (reads || fine > 0) && (isShaped(mask, masks) || bleed > 0);
-  const all = standingOn(mask, masks);
   const finding = all.flatMap(each =>
     each.parts.flatMap((part, index) => {
       const find = seenBy(kindOfPart(part), part)?.find;
@@ -183,7 +198,10 @@ export function coverageOf(id: string, masks: readonly Mask[], bleed: number): C
     let plane: Plane = { width, height, values };
     const survey: Surveyed = { finds };
     if (fine > 0) {
-      survey.fine = fineEdge(plane, input.ground, geometry.longEdge, fine, stays);
+      const { ground } = input;
+      survey.fine = fineOnce(mask, ground, isAlone && stays, () =>
+        fineEdge(plane, ground, geometry.longEdge, fine, stays),
+      );
       plane = survey.fine.alpha;
     }
     if (surveyedWhole) survey.whole = plane = shapedWhole(plane, mask, bleed, geometry.longEdge);

@@ -15,6 +15,8 @@ const LEAST_DAB = 1e-4;
 const HEARD = 15;
 const KEEPS = 5;
 const KEEPS_EACH = 400;
+/** What it costs to find an edge anew. */
+const FINE = 500;
 
 const known = new WeakMap<Stroke, number>();
 
@@ -50,7 +52,8 @@ function painted(stroke: Stroke): number {
 /** What is wrong with the amount of painting in masks, in words; null where nothing is. */
 export function tooMuchPainting(masks: readonly Mask[]): string | null {
   let sum = 0;
-  for (const { parts } of masks) {
+  for (const { parts, fine } of masks) {
+    if (fine > 0) sum += FINE;
     for (const part of parts) {
       const kind = kindOfPart(part);
       const each = kind.reads !== 'place' && kind.sought ? HEARD : 0;

@@ -16,8 +16,9 @@ import { useKeys } from '../app/useKeys';
 import { countOf } from '../app/words';
 import { learnPigments } from '../takes/pigment-names';
 import { ColourFrom } from './ColourFrom';
-import { pigmentPaint } from './paint';
+import { PigmentWell } from './PigmentWell';
 import { SeriesContext } from './tools';
+import { useLook } from './useLook';
 import { nameOfUsed } from './useSuggestions';
 
 const Frame = styled.section`
@@ -83,35 +84,8 @@ const Frame = styled.section`
     border-radius: var(--r-field);
     box-shadow: inset 0 1px 3px rgb(0 0 0 / 0.3);
   }
-`;
-
-const Well = styled.button`
-  text-align: center;
-  font-size: 12px;
-  line-height: 16px;
-  color: var(--ink-2);
-  overflow: hidden;
-  white-space: nowrap;
-  text-overflow: ellipsis;
-  i {
-    display: block;
-    height: 28px;
-    border-radius: 4px;
-    border: 1.5px solid var(--paper-high);
-    box-shadow:
-      0 1px 2px rgb(0 0 0 / 0.35),
-      inset 0 2px 3px rgb(0 0 0 / 0.25);
-  }
-  &[aria-pressed='true'] {
-    color: var(--ink);
-    font-weight: 650;
-  }
-  &[aria-pressed='true'] i {
-    border-color: var(--ink);
-  }
-  &:focus-visible {
-    outline: 2px solid var(--lamp-deep);
-    outline-offset: 1px;
+  .suits ~ .wells {
+    max-height: 118px;
   }
 `;
 
@@ -124,38 +98,6 @@ function titleOf(p: NamedPigment | (NamedPigment & UsedPigment), i: number): str
 }
 
 const same = (a: Pigment, b: Pigment) => JSON.stringify(a) === JSON.stringify(b);
-
-/** What a pigment is seen as before it is taken: told as it is pointed at, and null when it no longer is. */
-function useLook(now: NamedPigment, onLook: ((looked: NamedPigment | null) => void) | undefined) {
-  const [before, setBefore] = useState<NamedPigment | null>(null);
-  const latest = useRef({ before, onLook });
-  useEffect(() => {
-    latest.current = { before, onLook };
-  });
-  const back = () => {
-    if (latest.current.before) latest.current.onLook?.(null);
-    latest.current.before = null;
-    setBefore(null);
-  };
-  // Put away while something was looked at, it leaves what was there.
-  useEffect(
-    () => () => {
-      if (latest.current.before) latest.current.onLook?.(null);
-    },
-    [],
-  );
-  return {
-    /** What was chosen, whatever is looked at. */
-    chosen: before ?? now,
-    look: (looked: NamedPigment) => {
-      if (!onLook) return;
-      latest.current.before ??= now;
-      setBefore(latest.current.before);
-      onLook(looked);
-    },
-    back,
-  };
-}
 
 /**
  * Pigments kept for all photographs with the starter box, or those that the series uses; and above them what suits the area under
@@ -328,10 +270,10 @@ export function PigmentBox({
             onBlur={leave}
           >
             {suggested.map(p => (
-              <Well
+              <PigmentWell
                 key={p.name}
-                type="button"
-                aria-pressed={isHere(p)}
+                named={p}
+                isHere={isHere(p)}
                 title={p.name}
                 onPointerEnter={() => looked.look(p)}
                 onFocus={() => looked.look(p)}
@@ -339,10 +281,7 @@ export function PigmentBox({
                   looked.back();
                   onLay(structuredClone(p));
                 }}
-              >
-                <i style={{ background: pigmentPaint(p.pigment) }} />
-                {p.name}
-              </Well>
+              />
             ))}
           </div>
         </>
@@ -353,27 +292,21 @@ export function PigmentBox({
         aria-label={which === 'box' ? 'Pigments' : 'Pigments of this series'}
       >
         {all.some(isHere) ? null : (
-          <Well
-            type="button"
-            aria-pressed="true"
+          <PigmentWell
+            named={{ ...looked.chosen, name: 'In the hand' }}
+            isHere
             title="The pigment in the hand"
             onClick={() => setNaming('new')}
-          >
-            <i style={{ background: pigmentPaint(looked.chosen.pigment) }} />
-            In the hand
-          </Well>
+          />
         )}
         {all.map((p, i) => (
-          <Well
+          <PigmentWell
             key={'id' in p ? String(p.id) : `${p.name} ${i}`}
-            type="button"
-            aria-pressed={isHere(p)}
+            named={p}
+            isHere={isHere(p)}
             title={titleOf(p, i)}
             onClick={() => onTake(p)}
-          >
-            <i style={{ background: pigmentPaint(p.pigment) }} />
-            {p.name}
-          </Well>
+          />
         ))}
         {all.length ? null : <p className="none">No photograph of this series is tinted yet.</p>}
       </div>
