@@ -83,7 +83,7 @@ for (let round = 0; round < 9; round++) {
   };
   const { strokesIn, strokesOut } = roughStrokes['front-quince'];
   took('first', () => find(strokesIn, []));
-  took('further', () => find(strokesIn, strokesOut));
+  for (let n = 1; n <= strokesOut.length; n++) took('further', () => find(strokesIn, strokesOut.slice(0, n)));
   took('spread', () => {
     for (const own of pigments) find(own, pigments.filter(p => p !== own).flat());
   });

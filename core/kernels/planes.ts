@@ -190,14 +190,18 @@ export function boundsOf(
   more: number,
 ): { x: number; y: number; width: number; height: number } | null {
   let [left, top, right, bottom] = [width, height, -1, -1];
-  for (let y = 0, i = 0; y < height; y++) {
-    for (let x = 0; x < width; x++, i++) {
-      if (!isIn(i)) continue;
-      if (x < left) left = x;
-      if (x > right) right = x;
-      if (y < top) top = y;
-      bottom = y;
-    }
+  for (let y = 0; y < height; y++) {
+    const row = y * width;
+    // Only as far in from either side as nothing has been found yet.
+    let first = 0;
+    while (first < width && !isIn(row + first)) first++;
+    if (first === width) continue;
+    let last = width - 1;
+    while (last > right && !isIn(row + last)) last--;
+    if (first < left) left = first;
+    if (last > right) right = last;
+    if (top === height) top = y;
+    bottom = y;
   }
   if (right < 0) return null;
   const x = Math.max(0, left - more);

@@ -10,6 +10,7 @@ import {
   addStroke,
   areaOf,
   changeArea,
+  foundUpon,
   layOn,
   mayStandOn,
   removeArea,
@@ -219,6 +220,31 @@ describe('an area shown', () => {
     const found = rendered(showingArea(hued, 'm', 'grey', '#20d0b0'), reds, { pixels: 1000 });
     expect(pixelAt(found, 20, 5)[0]).toBeGreaterThan(0.99);
     expect(pixelAt(found, 80, 5)[0]).toBeLessThan(0.01);
+  });
+
+  it('that are found are seen alone in a colour upon paper; others are not', () => {
+    const { treatment, area } = painted();
+    const upon = (made: Treatment, id: string) =>
+      foundUpon(made, areaOf(made, id)!, made.masks, '#c0c0c0', '#205080');
+    expect(upon(treatment, area)).toBeNull();
+    const found = addPart(treatment, area, {
+      kind: 'found',
+      op: 'add',
+      strokesIn: [stroke(0.25, 0.5, { radius: 0.03 })],
+      strokesOut: [],
+    });
+    const inverse = addInverse(found, area);
+    const shownAlone = upon(found, area)!;
+    expect(parseTreatment(JSON.parse(JSON.stringify(shownAlone)))).toEqual(shownAlone);
+    expect(shownAlone.masks).toHaveLength(1);
+    expect(upon(inverse.treatment, inverse.area)!.masks).toHaveLength(2);
+    const tones = addPart(found, area, { kind: 'tones', op: 'add', range: [0, 0, 0.5, 0.5] });
+    expect(upon(tones, area)).toBeNull();
+    // The left half, dark, is found by a stroke on it.
+    const halves = paint(120, 80, x => Array<number>(3).fill(x < 0.5 ? 0.2 : 0.8));
+    const seen = rendered(upon(removePart(found, area, 0), area)!, halves, { pixels: 1000 });
+    expect(pixelAt(seen, 20, 40).map(v => Math.round(v * 255))).toEqual([0x20, 0x50, 0x80]);
+    expect(pixelAt(seen, 100, 40).map(v => Math.round(v * 255))).toEqual([0xc0, 0xc0, 0xc0]);
   });
 });
 

@@ -2,10 +2,11 @@ import { beneathStep } from './beneath';
 import { wordsOf } from './area-names';
 import { changeStep, newStep } from './edit';
 import { emptyMask, type Mask } from '../masks/mask';
-import { beneathPart, type MaskPart } from '../masks/parts';
-import { readsPicture as maskReads, standingOn, tooMuchBeneath } from '../masks/standing';
+import { readsOf } from '../masks/define';
+import { beneathPart, kindOfPart, type MaskPart } from '../masks/parts';
+import { readsPicture as maskReads, soughtIn, standingOn, tooMuchBeneath } from '../masks/standing';
 import type { Stroke } from '../settings/fields';
-import type { Step, Treatment } from './schema';
+import { bareTreatment, type Step, type Treatment } from './schema';
 
 /** Edits of areas: named masks that steps stand on and that can be reused. Each returns a new treatment. */
 
@@ -166,6 +167,43 @@ function beneathUser(treatment: Treatment, id: string, shown: Step): Treatment {
   return { ...beneath, steps: [...beneath.steps, { ...shown, stage, alone: true }] };
 }
 
+/** A step that covers an area with a colour. */
+function covering(
+  treatment: Treatment,
+  name: string,
+  colour: string,
+  mask: string | null,
+  strength = 1,
+): Step {
+  const made = newStep(treatment, 'wash', 'finish');
+  return {
+    ...made,
+    id: name,
+    mix: 'normal',
+    mask,
+    strength,
+    settings: { ...made.settings, pigment: { kind: 'flat', colour } },
+  } as Step;
+}
+
+/**
+ * An area in one colour upon paper, for looking alone, as far as it is found in the photograph itself; null where nothing of it is, or where
+ * it is read from what lies beneath.
+ */
+export function foundUpon(
+  { frame }: Pick<Treatment, 'frame'>,
+  area: Mask,
+  masks: readonly Mask[],
+  paper: string,
+  colour: string,
+): Treatment | null {
+  const all = standingOn(area, masks);
+  const reads = all.flatMap(each => each.parts.map(part => readsOf(kindOfPart(part), part)));
+  if (soughtIn(area, masks).length === 0 || reads.includes('beneath')) return null;
+  const bare: Treatment = { ...bareTreatment(), frame, masks: all };
+  return { ...bare, steps: [covering(bare, EDGE, paper, null), covering(bare, SHOWN, colour, area.id)] };
+}
+
 /**
  * The treatment with an area shown over it, for looking alone: a film of a colour, the area in grey, or a line at its
  * edge.
@@ -180,17 +218,8 @@ export function showingArea(
 ): Treatment {
   const area = areaOf(treatment, id);
   if (!area || how === 'off') return treatment;
-  const wash = (name: string, pigment: string, mask: string | null, strength: number): Step => {
-    const made = newStep(treatment, 'wash', 'finish');
-    return {
-      ...made,
-      id: name,
-      mix: 'normal',
-      mask,
-      strength,
-      settings: { ...made.settings, pigment: { kind: 'flat', colour: pigment } },
-    } as Step;
-  };
+  const wash = (name: string, pigment: string, mask: string | null, strength: number): Step =>
+    covering(treatment, name, pigment, mask, strength);
   // An area that nothing has been added to is nowhere, and needs nothing shown.
   const add = (...steps: Step[]): Treatment => ({ ...treatment, steps: [...treatment.steps, ...steps] });
   if (how === 'film') return add(wash(SHOWN, colour, id, 0.55));

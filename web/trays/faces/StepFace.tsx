@@ -1,10 +1,14 @@
 import { memo, useId, useMemo, type ReactNode } from 'react';
+import styled from 'styled-components';
+import { framedSize } from '../../../core/frame/geometry';
 import { gradientOf } from '../../../core/colour/gradient';
 import { toHex } from '../../../core/colour/srgb';
 import type { Pigment } from '../../../core/colour/pigments';
 import { stepKind, type Settings } from '../../../core/steps';
 import type { Face } from '../../../core/steps/define';
 import type { Mask } from '../../../core/masks/mask';
+import { beneathPart } from '../../../core/masks/parts';
+import { foundUpon } from '../../../core/treatment/areas';
 import type { Step, Treatment } from '../../../core/treatment/schema';
 import type { PictureInfo } from '../../engine/tiles';
 import { SmallPicture } from '../../print/SmallPicture';
@@ -125,8 +129,8 @@ function layOf(step: Step): string[] {
   if (step.kind === 'keep-colour') return hues(step).map(h => h.before);
   if (step.kind === 'local-light') {
     const { exposure, contrast } = step.settings as Settings<'local-light'>;
-    const light = Math.round(128 + 90 * Math.tanh(exposure + 0.3 * contrast));
-    return [`rgb(${light},${light},${light})`, `rgb(${light},${light},${light})`];
+    const light = 0.5 + 0.35 * Math.tanh(exposure + 0.3 * contrast);
+    return Array<string>(2).fill(toHex(light, light, light));
   }
   return ramp(step, 7);
 }
@@ -181,8 +185,52 @@ function Part({ shape, paint }: { shape: Shape; paint: string }) {
   }
 }
 
+/** The paper of a tray. */
+const PAPER = '#c9c9c9';
+
+const Upon = styled.span`
+  display: grid;
+  place-items: center;
+  width: ${W}px;
+  height: ${H}px;
+  background: ${PAPER};
+  canvas {
+    width: auto;
+    height: auto;
+    max-width: 100%;
+    max-height: 100%;
+  }
+`;
+
+/** An area that is found in the photograph, in the colour that lies on it; where none is found, drawn by the outline of what it is made of. */
+function AreaFace({ step, picture, upTo }: { step: Step; picture: PictureInfo; upTo: Treatment }) {
+  const area = upTo.masks.find(m => m.id === step.mask) ?? null;
+  const { frame, masks } = upTo;
+  // What lies on other areas alone does not make it anew.
+  const isAlone = area?.parts.every(part => beneathPart(part) === undefined);
+  const others = isAlone ? null : masks;
+  const colours = layOf(step);
+  const colour = colours[Math.floor(colours.length / 2)];
+  const found = useMemo(
+    () => area && foundUpon({ frame }, area, others ?? [area], PAPER, colour),
+    [frame, area, others, colour],
+  );
+  if (found) {
+    // All of the picture is seen, upright or not, on the paper of the tray.
+    const { width, height } = framedSize(picture, frame);
+    const scale = Math.min(W / width, H / height);
+    const size = { width: Math.round(width * scale), height: Math.round(height * scale) };
+    return (
+      <Upon>
+        <SmallPicture picture={picture} treatment={found} {...size} />
+      </Upon>
+    );
+  }
+  return <AreaOutline step={step} area={area} masks={masks} ratio={picture.width / picture.height} />;
+}
+
 /** An area in the colour that lies on it. */
-function AreaFace({
+function AreaOutline({
   step,
   area,
   masks,
@@ -204,7 +252,7 @@ function AreaFace({
           <Part key={i} shape={shape} paint={shape.takes === (area?.invert ?? false) ? '#fff' : '#000'} />
         ))}
       </mask>
-      <rect width={W} height={H} fill="#c9c9c9" />
+      <rect width={W} height={H} fill={PAPER} />
       <path d={`M0,40c20,-8 40,4 92,-6V${H}H0z`} fill="#b5b5b5" />
       <rect width={W} height={H} fill={`url(#${id}p)`} mask={`url(#${id}m)`} />
       {shapes.length === 0 ? (
@@ -375,10 +423,7 @@ export const StepFace = memo(
   function StepFace({ step, picture, upTo }: { step: Step; picture: PictureInfo; upTo: Treatment }) {
     const face = faceOf(step);
     if (face === 'picture') return <SmallPicture picture={picture} treatment={upTo} {...BASIN} />;
-    if (face === 'area') {
-      const area = upTo.masks.find(m => m.id === step.mask) ?? null;
-      return <AreaFace step={step} area={area} masks={upTo.masks} ratio={picture.width / picture.height} />;
-    }
+    if (face === 'area') return <AreaFace step={step} picture={picture} upTo={upTo} />;
     const Drawn = drawn[face];
     return <Drawn step={step} />;
   },
@@ -387,7 +432,10 @@ export const StepFace = memo(
     if (before.step.kind !== after.step.kind || before.step.settings !== after.step.settings) return false;
     if (face === 'picture') return before.upTo === after.upTo && before.picture === after.picture;
     return (
-      face !== 'area' || (before.step.mask === after.step.mask && before.upTo.masks === after.upTo.masks)
+      face !== 'area' ||
+      (before.step.mask === after.step.mask &&
+        before.upTo.masks === after.upTo.masks &&
+        before.upTo.frame === after.upTo.frame)
     );
   },
 );
