@@ -3,6 +3,13 @@ import { z } from 'zod';
 /** The parameters of what has an id. */
 export const byId = z.strictObject({ id: z.uuid() });
 
+/** A number of a state or a revision: as far as the database counts. */
+export const counted = z
+  .int()
+  .min(0)
+  .max(2 ** 31 - 1);
+export const countedInAddress = z.coerce.number().pipe(counted);
+
 /** Ids, each there once. */
 export const idList = (most: number) =>
   z

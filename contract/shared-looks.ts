@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { lookGroup, lookName } from '../core/treatment/looks';
-import { byId } from './common';
+import { byId, counted } from './common';
 import { declare } from './route';
 import { treatmentView } from './takes';
 
@@ -46,7 +46,7 @@ export const changeSharedLook = declare({
     'Changes what a shared look is: every take of the series that follows it is changed by a job, each keeping what was changed in it. 409 where the revision is not the newest.',
   params: byId,
   body: z.strictObject({
-    revision: z.int().min(1),
+    revision: counted.min(1),
     treatment,
     /** A take that is left out, since whoever asks changes it. */
     except: z.uuid().optional(),

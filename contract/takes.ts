@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { frameSchema } from '../core/frame/schema';
 import type { Operation } from '../core/treatment/patch';
 import type { Treatment } from '../core/treatment/schema';
-import { byId } from './common';
+import { byId, counted, countedInAddress } from './common';
 import { declare } from './route';
 
 /** Takes: treatments of a photograph, each with its history. */
@@ -19,7 +19,7 @@ export const takeSummary = z.object({
 });
 export type TakeSummary = z.infer<typeof takeSummary>;
 
-const revision = z.int().min(1);
+const revision = counted.min(1);
 const label = z.string().max(120).default('');
 /** Names a change, so that one whose answer was lost is not made twice. */
 const command = z.uuid().optional();
@@ -89,7 +89,7 @@ export const getTakeState = declare({
   method: 'get',
   path: '/api/takes/:id/states/:state',
   summary: 'A treatment of the take’s history.',
-  params: z.strictObject({ id: z.uuid(), state: z.coerce.number().int().min(0) }),
+  params: z.strictObject({ id: z.uuid(), state: countedInAddress }),
   answer: treatmentView,
 });
 
@@ -102,7 +102,7 @@ export const getHistory = declare({
   summary: 'The states about a state: those that undo leads back to, and those that redo leads on to.',
   params: byId,
   query: z.strictObject({
-    state: z.coerce.number().int().min(0),
+    state: countedInAddress,
     back: z.coerce.number().int().min(0).max(500).default(60),
   }),
   answer: z.object({
@@ -194,7 +194,7 @@ export const jumpTake = declare({
   path: '/api/takes/:id/jump',
   summary: 'Goes to any state of the history. Undo leads on from there.',
   params: byId,
-  body: z.strictObject({ revision, command, state: z.int().min(0) }),
+  body: z.strictObject({ revision, command, state: counted }),
   answer: takeState,
 });
 
@@ -207,7 +207,7 @@ export const getTakePicture = declare({
   params: byId,
   query: z.strictObject({
     edge: z.coerce.number().pipe(z.literal(takeEdges)).default(480),
-    revision: z.coerce.number().int().optional(),
+    revision: countedInAddress.optional(),
   }),
   gives: 'image/jpeg',
 });

@@ -81,13 +81,10 @@ const IN_SERIES = 0.5;
 const TONES = 2;
 const COLOUR = 2.5;
 
-const FEWEST = 3;
 const MOST = 6;
-/** One that suits so much less than the best is left out, beyond the fewest. */
-const BEHIND = 2.2;
 
 /**
- * Three to six pigments for an area, the best first.
+ * Six pigments for an area, the best first; fewer where the box has fewer.
  * @param box the pigments at hand
  * @param used what the series uses, under what names
  * @param names of the area, and of what is laid on it
@@ -126,8 +123,5 @@ export function suggestPigments(
     return { score, named: { name, pigment, depth } };
   });
   scored.sort((p, q) => q.score - p.score);
-  const enough = (scored[0]?.score ?? 0) - BEHIND;
-  return scored
-    .filter(({ score }, i) => i < FEWEST || (i < MOST && score >= enough))
-    .map(({ named }) => named);
+  return scored.slice(0, MOST).map(({ named }) => named);
 }

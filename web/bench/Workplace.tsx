@@ -495,6 +495,7 @@ export function Workplace({
             chosen={chosen}
             onChoose={onChoose}
             onTinted={onTinted}
+            onTry={setTried}
             onClose={close}
           />
         ) : framing.open ? (

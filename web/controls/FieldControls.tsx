@@ -45,7 +45,6 @@ const controls: Controls = {
         onTake={({ name: taken, pigment, depth }) =>
           set(path.slice(0, -1), { ...values, pigment, depth }, `pigment ${taken.toLowerCase()}`)
         }
-        onLook={({ pigment, depth }) => set(path.slice(0, -1), { ...values, pigment, depth })}
       />
     );
   },

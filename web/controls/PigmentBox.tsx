@@ -1,5 +1,5 @@
 import { ChevronDown, Ellipsis, Pipette } from 'lucide-react';
-import { use, useEffect, useId, useRef, useState, type FocusEvent } from 'react';
+import { use, useEffect, useRef, useState, type ReactNode } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
 import { starterBox, type NamedPigment } from '../../core/colour/pigments';
@@ -18,7 +18,6 @@ import { learnPigments } from '../takes/pigment-names';
 import { ColourFrom } from './ColourFrom';
 import { PigmentWell } from './PigmentWell';
 import { SeriesContext } from './tools';
-import { useLook } from './useLook';
 import { nameOfUsed } from './useSuggestions';
 
 const Frame = styled.section`
@@ -50,21 +49,6 @@ const Frame = styled.section`
     outline: 2px solid var(--lamp-deep);
     outline-offset: 3px;
   }
-  h4 {
-    font-size: var(--t-small);
-    font-weight: 400;
-    color: var(--ink-2);
-    line-height: 24px;
-    overflow: hidden;
-    white-space: nowrap;
-    text-overflow: ellipsis;
-  }
-  .suits {
-    display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(76px, 1fr));
-    gap: 4px 5px;
-    padding-bottom: 4px;
-  }
   .none {
     grid-column: 1 / -1;
     padding: 8px 4px;
@@ -84,9 +68,6 @@ const Frame = styled.section`
     border-radius: var(--r-field);
     box-shadow: inset 0 1px 3px rgb(0 0 0 / 0.3);
   }
-  .suits ~ .wells {
-    max-height: 118px;
-  }
 `;
 
 /** What a well says when it is pointed at: its key, or where the series uses it. */
@@ -100,28 +81,19 @@ function titleOf(p: NamedPigment | (NamedPigment & UsedPigment), i: number): str
 const same = (a: Pigment, b: Pigment) => JSON.stringify(a) === JSON.stringify(b);
 
 /**
- * Pigments kept for all photographs with the starter box, or those that the series uses; and above them what suits the area under
- * work. The first nine of the box are taken by the keys 1 to 9.
+ * Pigments kept for all photographs with the starter box, or those that the series uses; and above them, where it is asked for, something else. The first nine of the box are taken by the keys 1 to 9.
  */
 export function PigmentBox({
   pigment,
   depth,
-  suggested = [],
-  suits = '',
+  above,
   onTake,
-  onLay = onTake,
-  onLook,
 }: {
   pigment: Pigment;
   depth: number;
-  /** What suits the area under work, and what that is called. */
-  suggested?: readonly NamedPigment[];
-  suits?: string;
+  /** What lies above the box: told which pigment is the one at hand. */
+  above?: (isHere: (named: NamedPigment) => boolean) => ReactNode;
   onTake: (taken: NamedPigment) => void;
-  /** One that is suggested is taken. */
-  onLay?: (taken: NamedPigment) => void;
-  /** Shows a suggested one on the picture; null shows what is there. */
-  onLook?: (looked: NamedPigment | null) => void;
 }) {
   const seriesId = use(SeriesContext);
   const kept = usePigments();
@@ -138,16 +110,10 @@ export function PigmentBox({
   useEffect(() => {
     if (data) learnPigments(data);
   }, [data]);
-  const suitsId = useId();
-  const looked = useLook({ name: '', pigment, depth }, onLook);
   const used = (palette.data ?? []).map(each => ({ ...each, name: nameOfUsed(each) }));
   const all: readonly NamedPigment[] = which === 'series' ? used : [...own, ...starterBox];
-  const isHere = (p: NamedPigment) =>
-    same(p.pigment, looked.chosen.pigment) && p.depth === looked.chosen.depth;
+  const isHere = (p: NamedPigment) => same(p.pigment, pigment) && p.depth === depth;
   const chosen = own.find(isHere);
-  const leave = (event: FocusEvent) => {
-    if (!event.currentTarget.contains(event.relatedTarget)) looked.back();
-  };
 
   useKeys({
     pigment: ({ target, key }) => {
@@ -259,33 +225,7 @@ export function PigmentBox({
           }}
         />
       </div>
-      {suggested.length ? (
-        <>
-          <h4 id={suitsId}>{suits ? `Suits ${suits}` : 'Suits this area'}</h4>
-          <div
-            className="suits"
-            role="group"
-            aria-labelledby={suitsId}
-            onPointerLeave={looked.back}
-            onBlur={leave}
-          >
-            {suggested.map(p => (
-              <PigmentWell
-                key={p.name}
-                named={p}
-                isHere={isHere(p)}
-                title={p.name}
-                onPointerEnter={() => looked.look(p)}
-                onFocus={() => looked.look(p)}
-                onClick={() => {
-                  looked.back();
-                  onLay(structuredClone(p));
-                }}
-              />
-            ))}
-          </div>
-        </>
-      ) : null}
+      {above?.(isHere)}
       <div
         className="wells"
         role="group"
@@ -293,7 +233,7 @@ export function PigmentBox({
       >
         {all.some(isHere) ? null : (
           <PigmentWell
-            named={{ ...looked.chosen, name: 'In the hand' }}
+            named={{ name: 'In the hand', pigment, depth }}
             isHere
             title="The pigment in the hand"
             onClick={() => setNaming('new')}

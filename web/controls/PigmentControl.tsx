@@ -1,8 +1,9 @@
-import { use, useRef, useState } from 'react';
+import { use, useCallback, useState } from 'react';
 import styled from 'styled-components';
 import { atVividness, vividnessOf } from '../../core/colour/vividness';
 import type { NamedPigment, Pigment } from '../../core/colour/pigments';
 import { areaOf } from '../../core/treatment/areas';
+import { recoloured } from '../../core/treatment/tinting';
 import { Segments } from '../ui/buttons';
 import { ColourPicker } from '../ui/colour';
 import { AMOUNT, Slider } from '../ui/slider';
@@ -10,6 +11,7 @@ import { PickOnPicture } from './PickOnPicture';
 import { PigmentBox } from './PigmentBox';
 import { LEAST_VIVID, vividField, VIVIDNESS } from './step-settings';
 import { StopsControl } from './StopsControl';
+import { SuitingPigments } from './SuitingPigments';
 import { SeriesContext, useTools } from './tools';
 import { useSuggestions } from './useSuggestions';
 
@@ -96,7 +98,6 @@ export function PigmentControl({
   onChange,
   onDepth,
   onTake,
-  onLook,
 }: {
   pigment: Pigment;
   /** -1 body colour .. 1 dye. */
@@ -106,13 +107,17 @@ export function PigmentControl({
   onDepth: (depth: number, what?: string) => void;
   /** A pigment of the box, with its depth. */
   onTake: (taken: NamedPigment) => void;
-  /** One that is only looked at. */
-  onLook: (looked: NamedPigment) => void;
 }) {
-  const { picture, treatment, step } = useTools();
-  /** What was there before another was looked at. */
-  const first = useRef<NamedPigment | null>(null);
+  const { picture, treatment, step, tryOn } = useTools();
   const suggested = useSuggestions(picture, treatment, step, use(SeriesContext));
+  const triedOf = useCallback(
+    (named: NamedPigment) => ({
+      name: named.name,
+      treatment: recoloured(treatment, step.id, named),
+      then: 'lays it',
+    }),
+    [treatment, step.id],
+  );
   const colour = pigment.kind === 'flat' ? pigment.colour : pigment.stops[0].colour;
   return (
     <>
@@ -185,13 +190,18 @@ export function PigmentControl({
       <PigmentBox
         pigment={pigment}
         depth={depth}
-        suggested={suggested}
-        suits={areaOf(treatment, step.mask)?.name}
-        onLook={looked => {
-          first.current ??= { name: '', pigment, depth };
-          onLook(looked ?? first.current);
-          if (!looked) first.current = null;
-        }}
+        above={isHere =>
+          suggested && (
+            <SuitingPigments
+              pigments={suggested}
+              suits={areaOf(treatment, step.mask)?.name}
+              isHere={isHere}
+              triedOf={triedOf}
+              onTry={tryOn}
+              onLay={onTake}
+            />
+          )
+        }
         onTake={taken => onTake(structuredClone(taken))}
       />
     </>

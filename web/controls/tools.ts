@@ -2,6 +2,7 @@ import { createContext, useContext } from 'react';
 import type { Step, Treatment } from '../../core/treatment/schema';
 import type { PickColour } from '../print/usePicking';
 import type { PictureInfo } from '../engine/tiles';
+import type { Tried } from '../takes/tried';
 
 /** What a control may need besides its own value. */
 export interface BenchTools {
@@ -12,6 +13,8 @@ export interface BenchTools {
   commit: (treatment: Treatment, label: string) => void;
   /** Shows a treatment that is not yet chosen. */
   preview: (treatment: Treatment) => void;
+  /** Shows something in the print while it is pointed at; stays the same function. */
+  tryOn: (tried: Tried | null) => void;
   /** Lets a colour be picked on the picture. */
   pick: PickColour;
 }

@@ -17,13 +17,13 @@ const RESTS_MS = 350;
 export const nameOfUsed = ({ pigment, areas }: UsedPigment): string =>
   nameOfPigment(pigment) ?? areas[0] ?? 'Pigment';
 
-/** Three to six pigments that suit the area of a wash; none until it has been looked at, or where there is none. */
+/** Six pigments that suit the area of a wash; none until it has been looked at, null where there is none. */
 export function useSuggestions(
   picture: PictureInfo,
   treatment: Treatment,
   step: Step | undefined,
   seriesId: string | null,
-): NamedPigment[] {
+): NamedPigment[] | null {
   const kept = usePigments();
   const palette = usePalette(seriesId);
   const wash = step?.kind === 'wash' && step.mask !== null ? step : undefined;
@@ -52,7 +52,8 @@ export function useSuggestions(
   const called = area?.name ?? '';
   const named = wash?.name ?? '';
   return useMemo(() => {
-    if (of === null || seen?.of !== of) return [];
+    if (of === null) return null;
+    if (seen?.of !== of) return [];
     const box = [...(kept.data ?? []), ...starterBox];
     const used = (palette.data ?? []).map(each => ({ ...each, name: nameOfUsed(each) }));
     return suggestPigments(box, used, [called, named], seen.tones);

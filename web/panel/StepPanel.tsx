@@ -120,7 +120,7 @@ export function StepPanel({
     },
     [onHold],
   );
-  const tools = { picture, treatment, step, commit: onCommit, preview: onPreview, pick };
+  const tools = { picture, treatment, step, commit: onCommit, preview: onPreview, tryOn: onTry, pick };
   // What a wash is comes before where it lies; of any other step where it lies is a line, or what is worked on.
   const areaFirst = !kind.startsOnArea;
   const areaSection = (

@@ -1,4 +1,4 @@
-import { use } from 'react';
+import { use, useCallback } from 'react';
 import styled from 'styled-components';
 import {
   againOn,
@@ -14,9 +14,12 @@ import { useKeys } from '../app/useKeys';
 import { countOf } from '../app/words';
 import { PigmentBox } from '../controls/PigmentBox';
 import { pigmentPaint } from '../controls/paint';
+import { SuitingPigments } from '../controls/SuitingPigments';
 import { SeriesContext } from '../controls/tools';
 import { useSuggestions } from '../controls/useSuggestions';
 import type { PictureInfo } from '../engine/tiles';
+import type { NamedPigment } from '../../core/colour/pigments';
+import type { Tried } from '../takes/tried';
 import { nameOfStep } from '../takes/step-names';
 import { BoardHead } from '../ui/board-head';
 import { Button, Segments } from '../ui/buttons';
@@ -28,7 +31,7 @@ const Body = styled.div`
   min-height: 0;
   overflow: hidden auto;
   scrollbar-width: thin;
-  --wells: clamp(118px, 100vh - 640px, 360px);
+  --wells: clamp(118px, 100vh - 680px, 360px);
   > .ways {
     padding: 2px 16px 6px;
   }
@@ -124,6 +127,7 @@ export function TintPanel({
   chosen,
   onChoose,
   onTinted,
+  onTry,
   onClose,
 }: {
   picture: PictureInfo;
@@ -132,13 +136,23 @@ export function TintPanel({
   chosen: string | null;
   onChoose: (step: string) => void;
   onTinted: (treatment: Treatment, label: string, step: string) => void;
+  /** Shows something in the print; must stay the same function. */
+  onTry: (tried: Tried | null) => void;
   onClose: () => void;
 }) {
   useKeys({ giveUp: onClose });
-  const { named, way, radius, keepEdges, leaving, set, look } = tinting;
+  const { named, way, radius, keepEdges, leaving, set } = tinting;
   const washes = washesOf(treatment);
   const current = washes.find(s => s.id === chosen);
   const suggested = useSuggestions(picture, treatment, current, use(SeriesContext));
+  const triedOf = useCallback(
+    (looked: NamedPigment) => ({
+      name: looked.name,
+      treatment: chosen === null ? treatment : recoloured(treatment, chosen, looked),
+      then: 'lays it',
+    }),
+    [treatment, chosen],
+  );
   const act = (made: Tinted | null, label: string) => {
     if (made) onTinted(made.treatment, label, made.step);
   };
@@ -193,16 +207,24 @@ export function TintPanel({
         <PigmentBox
           pigment={named.pigment}
           depth={named.depth}
-          suggested={suggested}
-          suits={areaOf(treatment, current?.mask ?? null)?.name}
+          above={isHere =>
+            current &&
+            suggested && (
+              <SuitingPigments
+                pigments={suggested}
+                suits={areaOf(treatment, current.mask)?.name}
+                isHere={isHere}
+                triedOf={triedOf}
+                onTry={onTry}
+                onLay={taken => {
+                  set({ named: taken, leaving: false });
+                  const label = `Pigment ${taken.name.toLowerCase()}`;
+                  onTinted(recoloured(treatment, current.id, taken), label, current.id);
+                }}
+              />
+            )
+          }
           onTake={taken => set({ named: structuredClone(taken), leaving: false })}
-          onLay={taken => {
-            set({ named: taken, leaving: false });
-            if (!current) return;
-            const label = `Pigment ${taken.name.toLowerCase()}`;
-            onTinted(recoloured(treatment, current.id, taken), label, current.id);
-          }}
-          onLook={look}
         />
         {way === 'spread' ? (
           <div className="leave">

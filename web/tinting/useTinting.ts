@@ -3,7 +3,7 @@ import { starterBox, type NamedPigment } from '../../core/colour/pigments';
 import type { Stroke } from '../../core/settings/fields';
 import { showingArea } from '../../core/treatment/areas';
 import type { Step, Treatment } from '../../core/treatment/schema';
-import { leaveAsItIs, readyToTint, recoloured, tint, washesOf, type Way } from '../../core/treatment/tinting';
+import { leaveAsItIs, readyToTint, tint, washesOf, type Way } from '../../core/treatment/tinting';
 import { addPoint, pointOf, toPhotograph } from '../areas/on-photograph';
 import { roughDrag, roughPoint, type Rough } from '../areas/rough-drag';
 import { useRest } from '../areas/useRest';
@@ -33,9 +33,7 @@ export interface Tinting extends TintingState {
   drawn: Rough | null;
   /** Takes the pigment of a wash into the hand: its next stroke goes on with that wash. */
   takeUp: (treatment: Treatment, step: string) => void;
-  /** Shows the chosen wash in another pigment; null no longer. */
-  look: (looked: NamedPigment | null) => void;
-  /** A treatment with what a press where the pointer rests would tint, or with a pigment that is looked at. */
+  /** A treatment with what a press where the pointer rests would tint. */
   lookedAt: (treatment: Treatment) => Treatment;
   tool: PictureTool;
 }
@@ -74,7 +72,6 @@ export function useTinting(
   });
   const set = useCallback((change: Partial<TintingState>) => setState(now => ({ ...now, ...change })), []);
   const [drawn, setDrawn] = useState<Rough | null>(null);
-  const [looked, look] = useState<NamedPigment | null>(null);
   const [hint, setHint] = useState<{ stroke: Stroke; of: TintingState } | null>(null);
   const takeUp = useCallback(
     (treatment: Treatment, id: string) => {
@@ -192,11 +189,9 @@ export function useTinting(
   );
 
   const lookedAt = useCallback(
-    (treatment: Treatment) => {
-      if (looked && chosen !== null) return recoloured(treatment, chosen, looked);
-      return hint ? tint(treatment, null, hint.of.named, hint.stroke, 'thing').treatment : treatment;
-    },
-    [hint, looked, chosen],
+    (treatment: Treatment) =>
+      hint ? tint(treatment, null, hint.of.named, hint.stroke, 'thing').treatment : treatment,
+    [hint],
   );
   const tool = useMemo<PictureTool>(
     () => ({
@@ -208,7 +203,7 @@ export function useTinting(
     [press, hover],
   );
   return useMemo(
-    () => ({ ...state, set, takeUp, drawn, look, lookedAt, tool }),
+    () => ({ ...state, set, takeUp, drawn, lookedAt, tool }),
     [state, set, takeUp, drawn, lookedAt, tool],
   );
 }
