@@ -26,7 +26,8 @@ function alongLine(f: Float64Array, n: number, out: Float64Array, at: Int32Array
   k = 0;
   for (let q = 0; q < n; q++) {
     while (from[k + 1] < q) k++;
-    out[q] = (q - at[k]) ** 2 + f[at[k]];
+    const off = q - at[k];
+    out[q] = off * off + f[at[k]];
   }
 }
 

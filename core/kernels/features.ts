@@ -24,12 +24,18 @@ export function bondsIn({ width, height, features, rough }: Features): Bonds {
   for (let y = 0, i = 0; y < height; y++) {
     for (let x = 0; x < width; x++, i++) {
       if (x < width - 1) {
-        const step = (f[i] - f[i + 1]) ** 2 + (g[i] - g[i + 1]) ** 2 + (h[i] - h[i + 1]) ** 2;
+        const u = f[i] - f[i + 1];
+        const v = g[i] - g[i + 1];
+        const w = h[i] - h[i + 1];
+        const step = u * u + v * v + w * w;
         right[i] = Math.exp(-step / (rough[i] + rough[i + 1])) + OVER_EDGE;
       }
       if (y < height - 1) {
         const j = i + width;
-        const step = (f[i] - f[j]) ** 2 + (g[i] - g[j]) ** 2 + (h[i] - h[j]) ** 2;
+        const u = f[i] - f[j];
+        const v = g[i] - g[j];
+        const w = h[i] - h[j];
+        const step = u * u + v * v + w * w;
         down[i] = Math.exp(-step / (rough[i] + rough[j])) + OVER_EDGE;
       }
     }

@@ -33,7 +33,10 @@ export function fringeOf(covered: Plane, rgb: Float32Array, cells: number): Frin
   const deep: Plane = { width, height, values: distances(width, height, others) };
   for (let i = 0; i < count; i++) deep.values[i] = deep.values[i] > reach ? 1 : 0;
   const weights = planeOf(width, height);
-  for (let i = 0; i < count; i++) weights.values[i] = deep.values[i] + THIN * values[i] ** 4;
+  for (let i = 0; i < count; i++) {
+    const share = values[i] * values[i];
+    weights.values[i] = deep.values[i] + THIN * share * share;
+  }
   const sum = wideGaussian(weights, reach).values;
   const colours = [0, 1, 2].map(k => {
     const weighed = planeOf(width, height);

@@ -33,6 +33,8 @@ export interface Said {
 
 /** The way, in features, along which what a stroke says falls to a third; and what a long edge's length of it costs. */
 const HEARD = 0.06;
+/** Beyond such a way nothing is heard: less than a hundred thousandth. */
+const FURTHEST = 12 * HEARD;
 const ACROSS = 0.14;
 /** Changes are heard as noise up to so much of what is usual around, squared. */
 const NOISE = 0.5;
@@ -48,7 +50,8 @@ export function saidFrom(seeds: Uint8Array, grid: Features, cell: number): Said 
   for (let i = 0; i < noise.length; i++) noise[i] = NOISE * rough[i];
   const way = geodesic(seeds, features, noise, width, height, ACROSS * cell);
   for (let i = 0; i < way.length; i++) {
-    evidence[i] = seeds[i] ? 1 : evidence[i] * Math.exp(-way[i] / HEARD);
+    if (seeds[i]) evidence[i] = 1;
+    else evidence[i] = way[i] > FURTHEST ? 0 : evidence[i] * Math.exp(-way[i] / HEARD);
   }
   return { seeds, evidence };
 }
@@ -142,17 +145,23 @@ export function spreadFrom(
     pause();
     for (let i = 0; i < count; i++) values[i] = smoothstep(CUT * (values[i] - 0.5) + 0.5);
     const [{ a, d }] = colourGuided(guide, [{ width, height, values }], FLAT);
+    const [af, ag, ah] = a.map(plane => plane.values);
+    const base = d.values;
     for (let i = 0; i < count; i++) {
       if (fixed[i]) continue;
-      const line = a[0].values[i] * f[i] + a[1].values[i] * g[i] + a[2].values[i] * h[i] + d.values[i];
-      const target = smoothstep(line);
+      const target = smoothstep(af[i] * f[i] + ag[i] * g[i] + ah[i] * h[i] + base[i]);
+      const sure = 2 * target - 1;
       targets[i] = target;
-      held[i] = DRAWN * (2 * target - 1) ** 2 + BARELY;
+      held[i] = DRAWN * sure * sure + BARELY;
     }
     values = solveSpread(pyramid, held, targets, values);
   }
   // The solver stops a little before its goal, on either side of it.
-  for (let i = 0; i < count; i++) values[i] = Math.min(1, Math.max(0, values[i]));
+  for (let i = 0; i < count; i++) {
+    const v = values[i];
+    if (v < 0) values[i] = 0;
+    else if (v > 1) values[i] = 1;
+  }
   return values;
 }
 

@@ -92,6 +92,9 @@ function labOf(channels: readonly Plane[]): Plane[] {
   return lab;
 }
 
+/** Not as a power, which takes a hundred times as long. */
+const squared = (v: number): number => v * v;
+
 /** Cells with what tells them apart, from OKLab. */
 function gridOf(lab: readonly Plane[], gain: number): Features {
   const [tone, ...hues] = lab;
@@ -106,7 +109,8 @@ function gridOf(lab: readonly Plane[], gain: number): Features {
     const around = boxMean(tone, AROUND);
     const varying = boxMean({ ...tone, values: tone.values.map(v => v * v) }, AROUND);
     for (let i = 0; i < count; i++) {
-      const variance = varying.values[i] - around.values[i] ** 2;
+      const mean = around.values[i];
+      const variance = varying.values[i] - mean * mean;
       varying.values[i] = VARYING * Math.sqrt(Math.max(0, variance));
     }
     planes = [calmed(tone), around, boxMean(varying, 1)];
@@ -117,10 +121,11 @@ function gridOf(lab: readonly Plane[], gain: number): Features {
     for (let x = 0; x < width; x++, i++) {
       const r = x < width - 1 ? i + 1 : i;
       const d = y < height - 1 ? i + width : i;
-      let sum = (f[r] - f[i]) ** 2 + (f[d] - f[i]) ** 2;
-      if (hues.length)
-        sum += (g[r] - g[i]) ** 2 + (h[r] - h[i]) ** 2 + (g[d] - g[i]) ** 2 + (h[d] - h[i]) ** 2;
-      steps[i] = LEAST_STEP ** 2 + sum / 2;
+      let sum = squared(f[r] - f[i]) + squared(f[d] - f[i]);
+      if (hues.length) {
+        sum += squared(g[r] - g[i]) + squared(h[r] - h[i]) + squared(g[d] - g[i]) + squared(h[d] - h[i]);
+      }
+      steps[i] = LEAST_STEP * LEAST_STEP + sum / 2;
     }
   }
   return {
