@@ -1,4 +1,6 @@
 import { starterBox } from '../core/colour/pigments';
+import type { Stroke } from '../core/settings/fields';
+import { stroke, type Place } from './stroke';
 import { bareTreatment, parseTreatment, type Treatment } from '../core/treatment/schema';
 
 /** A series of the demo: what hangs in it, in order, each photograph with its takes, the last the current one. */
@@ -63,20 +65,16 @@ const series = (response: object = {}, extra: object[] = []) => ({
 const greySeries = { name: FERRY_BROWN, treatment: treatment(afterMono) };
 const colour = { name: 'Colour', treatment: bareTreatment() };
 
-type Place = [x: number, y: number];
-
-/** A row of the brush through places in fractions of the photograph, their middle along them; it keeps to edges where it is asked to. */
-const stroke = (radius: number, keepEdges: number, ...places: Place[]) => ({
-  points: places.map(([x, y]) => [x, y, 1]),
-  radius,
+/** A row of the brush that keeps to edges. */
+const along = (radius: number, keepEdges: number, ...places: Place[]): Stroke => ({
+  ...stroke(radius, ...places),
   hardness: 0.55,
   keepEdges,
 });
 /** A rough stroke on a thing that is to be found, or beside it. */
-const rough = (...places: Place[]) => stroke(0.008, 0, ...places);
-const fine = (...places: Place[]) => stroke(0.003, 0, ...places);
+const rough = (...places: Place[]) => stroke(0.008, ...places);
+const fine = (...places: Place[]) => stroke(0.003, ...places);
 
-type Stroke = ReturnType<typeof stroke>;
 const found = (strokesIn: Stroke[], strokesOut: Stroke[] = []) => ({
   kind: 'found',
   op: 'add',
@@ -173,8 +171,8 @@ const tintedQuinces = treatment(
         name: 'Stripes',
         parts: [
           painted(
-            stroke(0.021, 0.9, [0.45, 0.668], [0.481, 0.74], [0.5, 0.82], [0.51, 0.9], [0.513, 1.02]),
-            stroke(0.0065, 0.9, [0.484, 0.664], [0.515, 0.72], [0.534, 0.79], [0.548, 0.88], [0.554, 1.02]),
+            along(0.021, 0.9, [0.45, 0.668], [0.481, 0.74], [0.5, 0.82], [0.51, 0.9], [0.513, 1.02]),
+            along(0.0065, 0.9, [0.484, 0.664], [0.515, 0.72], [0.534, 0.79], [0.548, 0.88], [0.554, 1.02]),
           ),
         ],
       },
@@ -183,7 +181,7 @@ const tintedQuinces = treatment(
         name: 'Rim',
         parts: [
           painted(
-            stroke(0.008, 0.7, [0.529, 0.155], [0.6, 0.146], [0.67, 0.142], [0.7, 0.132], [0.739, 0.11]),
+            along(0.008, 0.7, [0.529, 0.155], [0.6, 0.146], [0.67, 0.142], [0.7, 0.132], [0.739, 0.11]),
           ),
         ],
       },
@@ -211,7 +209,6 @@ const tintedBoat = treatment(
           Band: [
             stroke(
               0.005,
-              0,
               [0.1, 0.562],
               [0.22, 0.578],
               [0.37, 0.589],
@@ -221,14 +218,12 @@ const tintedBoat = treatment(
               [0.765, 0.482],
             ),
           ],
-          Planks: [
-            stroke(0.006, 0, [0.125, 0.62], [0.3, 0.635], [0.48, 0.637], [0.63, 0.615], [0.735, 0.575]),
-          ],
+          Planks: [stroke(0.006, [0.125, 0.62], [0.3, 0.635], [0.48, 0.637], [0.63, 0.615], [0.735, 0.575])],
         },
         [
           rough([0.05, 0.5], [0.04, 0.62], [0.15, 0.7], [0.4, 0.72], [0.65, 0.7], [0.8, 0.62], [0.82, 0.45]),
           rough([0.1, 0.48], [0.3, 0.5], [0.55, 0.48], [0.7, 0.43]),
-          stroke(0.004, 0, [0.2, 0.535], [0.4, 0.545], [0.6, 0.52]),
+          stroke(0.004, [0.2, 0.535], [0.4, 0.545], [0.6, 0.52]),
         ],
       ),
     ],

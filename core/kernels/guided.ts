@@ -11,7 +11,8 @@ export interface Guided {
   b: Plane;
 }
 
-const product = (p: Plane, q: Plane): Plane => {
+/** Two planes' product, cell by cell. */
+export const product = (p: Plane, q: Plane): Plane => {
   const a = p.values;
   const b = q.values;
   const values = new Float32Array(a.length);

@@ -1,4 +1,4 @@
-import { colourGuided, type ColourGuide } from './guided';
+import { colourGuided, product, type ColourGuide } from './guided';
 import { boxMean, type Plane } from './planes';
 
 /**
@@ -14,13 +14,6 @@ const EVEN = 0.6;
 const CUT = 3;
 /** Less of one of them than this is none. */
 const NONE = 1e-3;
-
-/** The mean around each cell of two planes' product. */
-function meanOfProduct(a: Float32Array, b: Float32Array, { width, height }: Plane, radius: number): Plane {
-  const values = new Float32Array(a.length);
-  for (let i = 0; i < values.length; i++) values[i] = a[i] * b[i];
-  return boxMean({ width, height, values }, radius);
-}
 
 /**
  * Tells the cells of a band apart once more, in place.
@@ -39,14 +32,15 @@ export function partByColours(
   const [plane] = guide;
   const { width, height } = plane;
   const count = width * height;
-  const [{ a, d }] = colourGuided(colours, [{ width, height, values }], epsilon);
+  const known: Plane = { width, height, values };
+  const [{ a, d }] = colourGuided(colours, [known], epsilon);
   const [ar, ag, ab] = a.map(p => p.values);
   const [r, g, b] = guide.map(p => p.values);
   const line = d.values;
   for (let i = 0; i < count; i++) line[i] += ar[i] * r[i] + ag[i] * g[i] + ab[i] * b[i];
   const mean = boxMean(d, radius).values;
-  const inside = boxMean({ width, height, values }, radius).values;
-  const ofInside = meanOfProduct(values, line, plane, radius).values;
+  const inside = boxMean(known, radius).values;
+  const ofInside = boxMean(product(known, d), radius).values;
   for (let i = 0; i < count; i++) {
     if (!within[i]) continue;
     const outside = 1 - inside[i];

@@ -1,21 +1,10 @@
 import type { Stroke } from '../../core/settings/fields';
+import { stroke } from '../stroke';
 
 /**
  * Rough strokes for the things whose exact areas lie in this folder, as a hand lays them in a hurry: what the area finder is measured
  * with. They are given, and are not made to suit it.
  */
-
-type Place = [x: number, y: number];
-
-/** A stroke through places, as a fraction of the long edge wide. */
-const stroke = (radius: number, ...places: Place[]): Stroke => ({
-  points: places.map(([x, y]) => [x, y, 1]),
-  radius,
-  hardness: 1,
-  flow: 1,
-  erase: false,
-  keepEdges: 0,
-});
 
 export interface RoughStrokes {
   photograph: string;

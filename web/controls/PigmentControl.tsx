@@ -1,9 +1,7 @@
-import { use, useCallback, useState } from 'react';
+import { useState } from 'react';
 import styled from 'styled-components';
 import { atVividness, vividnessOf } from '../../core/colour/vividness';
 import type { NamedPigment, Pigment } from '../../core/colour/pigments';
-import { areaOf } from '../../core/treatment/areas';
-import { recoloured } from '../../core/treatment/tinting';
 import { Segments } from '../ui/buttons';
 import { ColourPicker } from '../ui/colour';
 import { AMOUNT, Slider } from '../ui/slider';
@@ -12,8 +10,7 @@ import { PigmentBox } from './PigmentBox';
 import { LEAST_VIVID, vividField, VIVIDNESS } from './step-settings';
 import { StopsControl } from './StopsControl';
 import { SuitingPigments } from './SuitingPigments';
-import { SeriesContext, useTools } from './tools';
-import { useSuggestions } from './useSuggestions';
+import { useTools } from './tools';
 
 const Frame = styled.div`
   padding: 8px 16px 0;
@@ -109,15 +106,6 @@ export function PigmentControl({
   onTake: (taken: NamedPigment) => void;
 }) {
   const { picture, treatment, step, tryOn } = useTools();
-  const suggested = useSuggestions(picture, treatment, step, use(SeriesContext));
-  const triedOf = useCallback(
-    (named: NamedPigment) => ({
-      name: named.name,
-      treatment: recoloured(treatment, step.id, named),
-      then: 'lays it',
-    }),
-    [treatment, step.id],
-  );
   const colour = pigment.kind === 'flat' ? pigment.colour : pigment.stops[0].colour;
   return (
     <>
@@ -190,18 +178,16 @@ export function PigmentControl({
       <PigmentBox
         pigment={pigment}
         depth={depth}
-        above={isHere =>
-          suggested && (
-            <SuitingPigments
-              pigments={suggested}
-              suits={areaOf(treatment, step.mask)?.name}
-              isHere={isHere}
-              triedOf={triedOf}
-              onTry={tryOn}
-              onLay={onTake}
-            />
-          )
-        }
+        above={isHere => (
+          <SuitingPigments
+            picture={picture}
+            treatment={treatment}
+            step={step}
+            isHere={isHere}
+            onTry={tryOn}
+            onLay={onTake}
+          />
+        )}
         onTake={taken => onTake(structuredClone(taken))}
       />
     </>

@@ -1,9 +1,15 @@
-import { useCallback, useId } from 'react';
+import { use, useCallback, useId } from 'react';
 import styled from 'styled-components';
 import type { NamedPigment } from '../../core/colour/pigments';
+import { areaOf } from '../../core/treatment/areas';
+import type { Step, Treatment } from '../../core/treatment/schema';
+import { recoloured } from '../../core/treatment/tinting';
+import type { PictureInfo } from '../engine/tiles';
 import { useTrying } from '../print/useTrying';
 import type { Tried } from '../takes/tried';
 import { PigmentWell } from './PigmentWell';
+import { SeriesContext } from './tools';
+import { useSuggestions } from './useSuggestions';
 
 const Frame = styled.div`
   h4 {
@@ -26,35 +32,39 @@ const Frame = styled.div`
   }
 `;
 
-/** Pigments that suit the area under work: each shows in the print while it is pointed at or has the focus, a press lays it. */
+const NONE: readonly NamedPigment[] = [];
+
+/** Pigments that suit the area of a wash, where it lies on one: each shows in the print while it is pointed at or has the focus, a press lays it. */
 export function SuitingPigments({
-  pigments,
-  suits,
+  picture,
+  treatment,
+  step,
   isHere,
-  triedOf,
   onTry,
   onLay,
 }: {
-  /** None as long as the area is being looked at. */
-  pigments: readonly NamedPigment[];
-  /** What the area is called. */
-  suits: string | undefined;
+  picture: PictureInfo;
+  treatment: Treatment;
+  step: Step;
   isHere: (named: NamedPigment) => boolean;
-  /** Must stay the same function while nothing changes. */
-  triedOf: (named: NamedPigment) => Tried;
   /** Must stay the same function. */
   onTry: (tried: Tried | null) => void;
   onLay: (named: NamedPigment) => void;
 }) {
   const id = useId();
-  const triedBy = useCallback(
+  const found = useSuggestions(picture, treatment, step, use(SeriesContext));
+  // None as long as the area is being looked at.
+  const pigments = found ?? NONE;
+  const triedOf = useCallback(
     (name: string) => {
       const named = pigments.find(p => p.name === name);
-      return named ? triedOf(named) : null;
+      return named ? { name, treatment: recoloured(treatment, step.id, named), then: 'lays it' } : null;
     },
-    [pigments, triedOf],
+    [pigments, treatment, step.id],
   );
-  const { point } = useTrying(triedBy, onTry);
+  const { point } = useTrying(triedOf, onTry);
+  if (!found) return null;
+  const suits = areaOf(treatment, step.mask)?.name;
   return (
     <Frame>
       <h4 id={id}>{suits ? `Suits ${suits}` : 'Suits this area'}</h4>

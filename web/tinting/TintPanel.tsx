@@ -1,4 +1,3 @@
-import { use, useCallback } from 'react';
 import styled from 'styled-components';
 import {
   againOn,
@@ -15,10 +14,7 @@ import { countOf } from '../app/words';
 import { PigmentBox } from '../controls/PigmentBox';
 import { pigmentPaint } from '../controls/paint';
 import { SuitingPigments } from '../controls/SuitingPigments';
-import { SeriesContext } from '../controls/tools';
-import { useSuggestions } from '../controls/useSuggestions';
 import type { PictureInfo } from '../engine/tiles';
-import type { NamedPigment } from '../../core/colour/pigments';
 import type { Tried } from '../takes/tried';
 import { nameOfStep } from '../takes/step-names';
 import { BoardHead } from '../ui/board-head';
@@ -144,15 +140,6 @@ export function TintPanel({
   const { named, way, radius, keepEdges, leaving, set } = tinting;
   const washes = washesOf(treatment);
   const current = washes.find(s => s.id === chosen);
-  const suggested = useSuggestions(picture, treatment, current, use(SeriesContext));
-  const triedOf = useCallback(
-    (looked: NamedPigment) => ({
-      name: looked.name,
-      treatment: chosen === null ? treatment : recoloured(treatment, chosen, looked),
-      then: 'lays it',
-    }),
-    [treatment, chosen],
-  );
   const act = (made: Tinted | null, label: string) => {
     if (made) onTinted(made.treatment, label, made.step);
   };
@@ -208,13 +195,13 @@ export function TintPanel({
           pigment={named.pigment}
           depth={named.depth}
           above={isHere =>
-            current &&
-            suggested && (
+            current && (
               <SuitingPigments
-                pigments={suggested}
-                suits={areaOf(treatment, current.mask)?.name}
+                key={current.id}
+                picture={picture}
+                treatment={treatment}
+                step={current}
                 isHere={isHere}
-                triedOf={triedOf}
                 onTry={onTry}
                 onLay={taken => {
                   set({ named: taken, leaving: false });

@@ -180,12 +180,6 @@ describe('a thing that is found', () => {
       };
     for (const size of [150, 384, 900]) {
       const { values, width, height } = shown(part, thing(at, size));
-      console.log(
-        size,
-        likeness(values, isIn(width, height)),
-        values.filter(v => v > 0.5).length / values.length,
-        Math.PI * at.radius ** 2 * 1.5,
-      );
       expect(likeness(values, isIn(width, height))).toBeGreaterThan(size > 200 ? 0.95 : 0.9);
     }
     const source = thing(at);
