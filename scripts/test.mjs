@@ -1,6 +1,6 @@
 import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
-import { join } from 'node:path';
+import { join, relative } from 'node:path';
 import { ensureBuilt, ensurePackages, root } from './ensure.mjs';
 import { PlainError } from './plain-error.mjs';
 import { ensurePostgres } from './cluster/binaries.mjs';
@@ -28,11 +28,18 @@ function run(program, args, env = {}) {
 }
 
 const tally = { passed: 0, failed: 0 };
+/** What failed, said again at the end, where the log of a long run is read first. */
+const failures = [];
+
+function failed(what, why = '') {
+  tally.failed++;
+  failures.push(why ? `${what}\n${why.split('\n').slice(0, 12).join('\n')}` : what);
+}
 
 async function check(name, program, args) {
   console.log(`\n— ${name}`);
-  const ok = (await run(program, args)) === 0;
-  tally[ok ? 'passed' : 'failed']++;
+  if ((await run(program, args)) === 0) tally.passed++;
+  else failed(name);
 }
 
 /** Runs a test runner and counts what its JSON report says; a run without a report is one failure. */
@@ -42,14 +49,43 @@ async function suite(name, program, args, env, report, count) {
   rmSync(file, { force: true });
   const code = await run(program, args, env);
   if (!existsSync(file)) {
-    tally.failed++;
+    failed(`${name}: no report`);
     return;
   }
-  const { passed, failed } = count(JSON.parse(readFileSync(file, 'utf8')));
+  const { passed, broken } = count(JSON.parse(readFileSync(file, 'utf8')));
   tally.passed += passed;
-  tally.failed += failed;
-  if (code !== 0 && failed === 0) tally.failed++;
+  for (const { what, why } of broken) failed(`${name}: ${what}`, why);
+  if (code !== 0 && !broken.length) failed(`${name}: ended with ${code}, and names no test`);
 }
+
+/** What a Vitest report counts: tests, and files that could not be run at all. */
+const countedByVitest = report => ({
+  passed: report.numPassedTests,
+  broken: report.testResults.flatMap(file => {
+    const tests = file.assertionResults.filter(test => test.status === 'failed');
+    if (file.status === 'failed' && !tests.length && !file.assertionResults.length) {
+      return [{ what: relative(root, file.name), why: file.message }];
+    }
+    return tests.map(test => ({
+      what: `${relative(root, file.name)} › ${test.fullName}`,
+      why: test.failureMessages.join('\n'),
+    }));
+  }),
+});
+
+/** What a Playwright report counts, through its nested suites. */
+const countedByPlaywright = report => {
+  const specs = suites => suites.flatMap(suite => [...suite.specs, ...specs(suite.suites ?? [])]);
+  return {
+    passed: report.stats.expected + report.stats.flaky,
+    broken: specs(report.suites)
+      .filter(spec => !spec.ok)
+      .map(spec => ({
+        what: `${spec.file}:${spec.line} › ${spec.title}`,
+        why: spec.tests.flatMap(test => test.results.map(result => result.error?.message ?? '')).join('\n'),
+      })),
+  };
+};
 
 async function main() {
   ensurePackages();
@@ -70,18 +106,26 @@ async function main() {
 
   await withCluster(async ({ url }) => {
     const env = { LAMPWASH_TEST_DATABASE: url };
-    const counted = report => ({
-      passed: report.numPassedTests,
-      failed:
-        report.numFailedTests +
-        report.testResults.filter(t => t.status === 'failed' && !t.assertionResults.length).length,
-    });
     if (wants('unit')) {
-      await suite('unit and server tests', bin('vitest'), ['run', ...passedOn], env, 'unit.json', counted);
+      await suite(
+        'unit and server tests',
+        bin('vitest'),
+        ['run', ...passedOn],
+        env,
+        'unit.json',
+        countedByVitest,
+      );
     }
     if (wants('hostile')) {
       const options = ['run', '-c', 'hostile/vitest.config.ts', '--root', '.', ...passedOn];
-      await suite('hostile files, requests and kills', bin('vitest'), options, env, 'hostile.json', counted);
+      await suite(
+        'hostile files, requests and kills',
+        bin('vitest'),
+        options,
+        env,
+        'hostile.json',
+        countedByVitest,
+      );
     }
     if (wants('e2e')) {
       await suite(
@@ -90,10 +134,7 @@ async function main() {
         ['test', '-c', 'e2e/playwright.config.ts', ...passedOn],
         env,
         'e2e.json',
-        report => ({
-          passed: report.stats.expected + report.stats.flaky,
-          failed: report.stats.unexpected,
-        }),
+        countedByPlaywright,
       );
     }
   });
@@ -101,10 +142,10 @@ async function main() {
 
 main()
   .catch(error => {
-    console.error(error instanceof PlainError ? error.message : error);
-    tally.failed++;
+    failed(error instanceof PlainError ? error.message : String(error?.stack ?? error));
   })
   .finally(() => {
+    if (failures.length) console.log(`\n— failed\n\n${failures.join('\n\n')}`);
     console.log(`\n${tally.passed} passed, ${tally.failed} failed`);
     process.exitCode = tally.failed ? 1 : 0;
   });
