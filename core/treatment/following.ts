@@ -1,6 +1,6 @@
 import { stages } from '../steps/define';
 import { standingOn } from '../masks/standing';
-import { tidyAlternatives } from './alternatives';
+import { tidyAlternatives, withSuccessors } from './alternatives';
 import { freshId } from './edit';
 import { groupBetween, tidyGroups } from './groups';
 import { layTreatment, partOf } from './laying';
@@ -74,9 +74,13 @@ export function withoutLeft(treatment: Treatment, before: Treatment, of: readonl
       used.has(id) || (known.has(id) && !was.has(id));
   const isArea = stays(under(steps, masks), under(of, before.masks), new Set(before.masks.map(m => m.id)));
   const isTable = stays(tablesOf(steps), tablesOf(of), new Set(Object.keys(before.tables)));
+  // What stays keeps all that it stands on.
+  const kept = new Set(
+    masks.filter(({ id }) => isArea(id)).flatMap(mask => standingOn(mask, masks).map(m => m.id)),
+  );
   return {
     ...treatment,
-    masks: masks.filter(({ id }) => isArea(id)),
+    masks: masks.filter(({ id }) => kept.has(id)),
     tables: Object.fromEntries(Object.entries(treatment.tables).filter(([id]) => isTable(id))),
   };
 }
@@ -88,9 +92,17 @@ export function withoutLeft(treatment: Treatment, before: Treatment, of: readonl
  * - one that came to the look since is there as well, one that was removed here before stays away.
  * The same treatment where none follows it. Throws a RangeError where there would be too many steps or areas.
  */
-export function following(treatment: Treatment, look: SharedLook): Treatment {
+export function following(before: Treatment, look: SharedLook): Treatment {
+  const stays = ({ kind, look: { step, changed } }: Held) =>
+    changed.length > 0 || look.treatment.steps.some(s => s.id === step && s.kind === kind);
+  const leaving = heldBy(before, look.id).filter(held => !stays(held));
+  // Where one at work goes, the next of its alternatives is at work.
+  const treatment = withSuccessors(
+    before,
+    leaving.map(s => s.id),
+  );
   const all = heldBy(treatment, look.id);
-  if (all.length === 0) return treatment;
+  if (all.length === 0) return before;
   const revision = Math.min(...all.map(s => s.look.revision));
   const has = new Set(all.map(s => s.look.step));
   const wanted = look.treatment.steps.filter(s => has.has(s.id) || look.since[s.id] > revision);
@@ -113,11 +125,20 @@ export function following(treatment: Treatment, look: SharedLook): Treatment {
   }
   const first = new Map<string, Held>();
   for (const held of all) if (!first.has(held.look.step)) first.set(held.look.step, held);
-  const moves = (held: Step) =>
+  const moves = (held: Step): held is Held =>
     isHeldBy(held, look.id) &&
     first.get(held.look.step) === held &&
     !held.look.changed.includes(PLACE) &&
     isHeldBy(settled.get(held) ?? held, look.id);
+
+  /** It stands between two of its group that do not move. */
+  const isAmid = (held: Held) => {
+    const stays = (s: Step) => s.group === held.group && !moves(s);
+    const at = treatment.steps.indexOf(held);
+    return (
+      held.group !== null && treatment.steps.slice(0, at).some(stays) && treatment.steps.slice(at).some(stays)
+    );
+  };
 
   let known = treatment;
   /** A step that came to the look stands in the group of the one before it, so that it is as strong as the look is here. */
@@ -133,7 +154,10 @@ export function following(treatment: Treatment, look: SharedLook): Treatment {
     const held = first.get(w.id);
     if (!held) return [fresh(came.get(w.id)!, w.id)];
     const now = settled.get(held);
-    return moves(held) && now ? [{ ...now, stage: w.stage } as Step] : [];
+    if (!moves(held) || !now) return [];
+    // What stood in a group since it was between two of it does so only as long as it is.
+    const group = w.stage !== held.stage && isAmid(held) ? null : now.group;
+    return [{ ...now, stage: w.stage, group } as Step];
   });
   const steps = stages.flatMap(stage =>
     refilled(

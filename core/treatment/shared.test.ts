@@ -16,7 +16,7 @@ import { followingOnly, heldBy, letGo, linked, looksOf, toFollow, type SharedLoo
 const ID = 'look';
 const source = picture(16, 11);
 const codesOf = (treatment: Treatment) => rendered(treatment, source, { pixels: 1 }).codes;
-const runs = { numRuns: 80 };
+const runs = { numRuns: 150 };
 
 const lookOf = (treatment: Treatment, before: SharedLook | null = null): SharedLook => ({
   id: ID,
@@ -102,6 +102,39 @@ describe('following a shared look', () => {
       runs,
     );
   }, 60_000);
+
+  it('puts the next alternative to work where the one at work goes', () => {
+    const tray = (aside: boolean) => ({ tray: 'a1', aside });
+    const look = lookOf(
+      read([
+        { kind: 'saturation', alternative: tray(false) },
+        { kind: 'colour-bands', alternative: tray(true) },
+      ]),
+    );
+    const next = lookOf(removeStep(look.treatment, look.treatment.steps[0].id), look);
+    const [only, ...none] = following(laidOn(bareTreatment(), look), next).steps;
+    expect(none).toEqual([]);
+    expect(only).toMatchObject({ kind: 'colour-bands', enabled: true });
+    expect(only.alternative).toBeUndefined();
+  });
+
+  it('keeps an area that another area stands on, when the step on it goes', () => {
+    const masks = [
+      { id: 'm1', parts: [{ kind: 'whole', op: 'add' }] },
+      { id: 'm2', parts: [{ kind: 'mask', op: 'add', mask: 'm1' }] },
+    ];
+    const steps = [
+      { kind: 'light', mask: 'm1' },
+      { kind: 'saturation', mask: 'm2' },
+    ];
+    const look = lookOf(read(steps, { masks }));
+    const start = laidOn(bareTreatment(), look);
+    const own = withOwnChanges(start, removeStep(start, start.steps[1].id));
+    const followed = following(own, lookOf({ ...look.treatment, steps: [] }, look));
+    expect(followed.steps).toEqual([]);
+    const { masks: kept } = parseTreatment(JSON.parse(JSON.stringify(followed)));
+    expect(kept.map(m => m.parts.map(p => p.kind))).toContainEqual(['mask']);
+  });
 
   it('leaves steps that do not follow it as and where they are', () => {
     fc.assert(
