@@ -12,7 +12,7 @@ export default defineConfig({
     ],
     setupFiles: ['core/testing/seed.ts'],
     pool: 'forks',
-    testTimeout: 30_000,
+    testTimeout: 120_000,
     hookTimeout: 60_000,
     reporters: ['default', ['json', { outputFile: 'test-results/unit.json' }]],
   },

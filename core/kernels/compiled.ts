@@ -65,6 +65,13 @@ interface Kernels {
   gather: Kernel;
   scatter: Kernel;
   sweepWay: Kernel;
+  diagonals: Kernel;
+  products: Kernel;
+  likeness: Kernel;
+  heard: Kernel;
+  weigh: Kernel;
+  steepen: Kernel;
+  drawTo: Kernel;
 }
 
 type Table = Float32Array | Int32Array | Float64Array | Uint8Array;
@@ -195,6 +202,30 @@ export const compiled = (): Compiled => (opened ??= open());
 
 /** Says that a table's numbers have changed since a kernel read them. */
 export const forget = (table: Table): void => compiled().forget(table);
+
+/** Planes where the kernels read them: views of them, their addresses, and how many bytes lie from one to the next. */
+export interface LaidOut {
+  views: Float32Array[];
+  at: number[];
+  bytes: number;
+  kernels: Kernels;
+}
+
+/**
+ * Copies planes of one length, or shorter, to where the kernels read them, one after another, each followed by room for a vector; null is room for one
+ * that is only written. All hold until the next call.
+ */
+export function laidOut(count: number, ...planes: (Float32Array | null)[]): LaidOut {
+  const bytes = (count * Float32Array.BYTES_PER_ELEMENT + 79) & ~63;
+  const { kernels, workspace } = compiled();
+  const { buffer, at } = workspace(planes.length * bytes);
+  const views = planes.map((plane, k) => {
+    const view = new Float32Array(buffer, at + k * bytes, count);
+    if (plane) view.set(plane);
+    return view;
+  });
+  return { views, at: planes.map((_, k) => at + k * bytes), bytes, kernels };
+}
 
 /** Calls back with chunks of a run of pixels. */
 export function inChunks(count: number, work: (from: number, count: number) => void): void {

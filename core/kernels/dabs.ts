@@ -200,6 +200,7 @@ export function relattice(coverage: Float32Array, lattice: Lattice, to: Lattice)
   const out = new Float32Array(to.width * to.height);
   // One more, so that the last has a neighbour.
   const line = new Float32Array(width + 1);
+  const { first, share } = across;
   for (let j = 0, o = 0; j < to.height; j++) {
     const above = down.first[j] * width;
     const below = Math.min(height - 1, down.first[j] + 1) * width;
@@ -210,9 +211,9 @@ export function relattice(coverage: Float32Array, lattice: Lattice, to: Lattice)
     }
     line[width] = line[width - 1];
     for (let i = 0; i < to.width; i++, o++) {
-      const at = across.first[i];
+      const at = first[i];
       const a = line[at];
-      out[o] = a + (line[at + 1] - a) * across.share[i];
+      out[o] = a + (line[at + 1] - a) * share[i];
     }
   }
   return out;

@@ -7,6 +7,8 @@ import { compiled } from './compiled';
  */
 
 const FLOAT = Float32Array.BYTES_PER_ELEMENT;
+/** Numbers before the first cell of a row, and after the last. */
+const SIDE = 4;
 /** More than any way costs. */
 const FAR = 1e9;
 
@@ -28,10 +30,10 @@ export function geodesic(
   sweeps = 2,
 ): Float32Array {
   const { kernels, workspace } = compiled();
-  const stride = width + 2;
+  const stride = width + 2 * SIDE;
   const count = stride * (height + 2);
-  const { buffer, at } = workspace(5 * count * FLOAT);
-  const first = stride + 1;
+  const { buffer, at } = workspace((5 * count + stride) * FLOAT);
+  const first = stride + SIDE;
   const planes = [0, 1, 2, 3, 4].map(k => new Float32Array(buffer, at + k * count * FLOAT, count));
   const [distance, ...guides] = planes;
   distance.fill(FAR);
@@ -43,7 +45,9 @@ export function geodesic(
     );
   }
   const [d, f, g, h, r] = planes.map((_, k) => at + (k * count + first) * FLOAT);
-  for (let k = 0; k < sweeps; k++) kernels.sweepWay(d, f, g, h, r, stride, width, height, length);
+  for (let k = 0; k < sweeps; k++) {
+    kernels.sweepWay(d, f, g, h, r, stride, width, height, length, at + 5 * count * FLOAT);
+  }
   const out = new Float32Array(width * height);
   for (let y = 0; y < height; y++) {
     const row = first + y * stride;

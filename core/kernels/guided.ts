@@ -1,4 +1,4 @@
-import { compiled } from './compiled';
+import { laidOut } from './compiled';
 import { boxMean, planeOf, type Plane } from './planes';
 
 /**
@@ -94,21 +94,27 @@ export function colourGuided(
 ): ColourGuided[] {
   const [{ width, height }] = guide;
   const count = width * height;
-  const { kernels, workspace } = compiled();
-  const ofInputs = inputs.map(input => [
-    boxMean(input, radius),
-    ...guide.map(g => boxMean(product(g, input), radius)),
-  ]);
-  return ofInputs.map(ofInput => {
-    const planes = [...means, ...pairs, ...ofInput];
-    const bytes = count * Float32Array.BYTES_PER_ELEMENT;
-    const { buffer, at } = workspace((planes.length + 4) * bytes);
-    planes.forEach((plane, i) => new Float32Array(buffer, at + i * bytes, count).set(plane.values));
-    const inputAt = at + (means.length + pairs.length) * bytes;
-    const linesAt = at + planes.length * bytes;
-    kernels.colourLines(at, inputAt, count, epsilon, linesAt);
-    const lines = [0, 1, 2, 3].map(i => new Float32Array(buffer, linesAt + i * bytes, count).slice());
-    const [r, g, b, d] = lines.map(values => boxMean({ width, height, values }, radius));
+  const known = [...means, ...pairs].map(plane => plane.values);
+  // A row of sums in double precision is as long as two of numbers.
+  const length = Math.max(count, 2 * (width + 8));
+  return inputs.map(input => {
+    const rooms = [input.values, null, null, null, null, null, null];
+    const { at, views, bytes, kernels } = laidOut(length, ...known, ...rooms);
+    const [given, room, moments, sums] = [0, 1, 2, 6].map(k => at[known.length + k]);
+    const mean = (of: number, to: number) => kernels.boxMean(of, width, height, radius, room, sums, to);
+    mean(given, moments);
+    guide.forEach(({ values }, k) => {
+      const product = moments + (k + 1) * bytes;
+      views[known.length + 1].set(values);
+      kernels.products(room, given, product, count);
+      mean(product, product);
+    });
+    // Each pixel's lines take the place of its means.
+    kernels.colourLines(at[0], moments, count, bytes, epsilon, moments);
+    const [r, g, b, d] = [0, 1, 2, 3].map((k): Plane => {
+      mean(moments + k * bytes, moments + k * bytes);
+      return { width, height, values: views[known.length + 2 + k].slice(0, count) };
+    });
     return { a: [r, g, b], d };
   });
 }

@@ -47,17 +47,6 @@ function coarser({ width, height, right, down }: Bonds): Bonds {
   return out;
 }
 
-/** How much the cells of a coarser grid are held. */
-function heldBy(held: Float32Array, { width, height }: Bonds): Float32Array {
-  const w = (width + 1) >> 1;
-  const out = new Float32Array(w * ((height + 1) >> 1));
-  for (let y = 0, i = 0; y < height; y++) {
-    const row = (y >> 1) * w;
-    for (let x = 0; x < width; x++, i++) out[row + (x >> 1)] += held[i];
-  }
-  return out;
-}
-
 /** Bonds of a grid and of its coarser ones: made once for all that is solved on it. */
 export type Pyramid = readonly Bonds[];
 
@@ -109,57 +98,41 @@ class Grids {
       next += lengths[k];
       return at + first * FLOAT;
     };
-    let holds = held;
-    pyramid.forEach((grid, k) => {
-      if (k > 0) holds = heldBy(holds, pyramid[k - 1]);
-      const { width, height } = grid;
+    pyramid.forEach(({ width, height }, k) => {
       const stride = strideOf(width);
       const [right, down, diagonal, inverse, x, b, rest] = Array.from({ length: PLANES }, () => take(k));
-      const level = {
-        width,
-        height,
-        stride,
-        count: stride * height,
-        right,
-        down,
-        diagonal,
-        inverse,
-        x,
-        b,
-        rest,
-      };
-      this.levels.push(level);
-      this.fill(level, grid, holds);
+      const size = { width, height, stride, count: stride * height };
+      this.levels.push({ ...size, right, down, diagonal, inverse, x, b, rest });
     });
     for (let k = 0; k < more; k++) this.more.push(take(0));
+    this.fill(pyramid, held);
   }
 
   private place = (address: number) => (address - this.at) / FLOAT;
 
-  private fill(level: Level, { right, down }: Bonds, held: Float32Array): void {
-    const { all } = this;
-    const [r, d, diagonal, inverse] = [level.right, level.down, level.diagonal, level.inverse].map(
-      this.place,
-    );
-    for (let y = 0, i = 0; y < level.height; y++) {
-      for (let x = 0, o = y * level.stride; x < level.width; x++, i++, o++) {
-        all[r + o] = right[i];
-        all[d + o] = down[i];
-        const sum = held[i] + right[i] + down[i] + all[r + o - 1] + all[d + o - level.stride];
-        all[diagonal + o] = sum;
-        all[inverse + o] = sum > 0 ? 1 / sum : 0;
+  /** Writes what cells have in common, and what they are held by, which coarser ones have from the finer. */
+  private fill(pyramid: Pyramid, held: Float32Array): void {
+    const { kernels } = compiled();
+    this.levels.forEach(({ right, down, diagonal, stride, width, height }, k) => {
+      this.write(right, pyramid[k].right, k);
+      this.write(down, pyramid[k].down, k);
+      if (k === 0) this.write(diagonal, held);
+      else {
+        const finer = this.levels[k - 1];
+        kernels.gather(finer.diagonal, finer.stride, diagonal, stride, width, height);
       }
+    });
+    for (const { right, down, diagonal, inverse, stride, width, height } of this.levels) {
+      kernels.diagonals(right, down, diagonal, inverse, stride, width, height);
     }
   }
 
-  /** Writes numbers of the finest grid's cells, times others where they are given. */
-  write(address: number, values: Float32Array, times?: Float32Array): void {
-    const [{ width, height, stride }] = this.levels;
+  /** Writes numbers of a grid's cells, the finest where none is said. */
+  write(address: number, values: Float32Array, k = 0): void {
+    const { width, height, stride } = this.levels[k];
     const start = this.place(address);
-    for (let y = 0, i = 0; y < height; y++) {
-      for (let c = 0, o = start + y * stride; c < width; c++, i++, o++) {
-        this.all[o] = times ? values[i] * times[i] : values[i];
-      }
+    for (let y = 0; y < height; y++) {
+      this.all.set(values.subarray(y * width, (y + 1) * width), start + y * stride);
     }
   }
 
@@ -239,7 +212,9 @@ export function solveSpread(
   // What is left to be answered, and its answer.
   const [r, z] = [fine.b, fine.x];
   grids.write(x, from);
-  grids.write(q, targets, held);
+  grids.write(fine.rest, held);
+  grids.write(fine.b, targets);
+  kernels.addProduct(q, fine.rest, fine.b, 1, count);
   grids.rest(fine, x, q, r);
   grids.cycle(0);
   grids.copy(p, z, count);

@@ -1,3 +1,4 @@
+import { laidOut } from './compiled';
 import type { Features } from './features';
 
 /** How far what a stroke lies on may differ from it and still be like it, as a deviation in features. */
@@ -24,7 +25,6 @@ function softened(bins: Float32Array, stride: number, sigma: number): Float32Arr
 /** How like each cell is to what lies under seeds, 0..1: 1 where they have most of it, the root of what they have of others. */
 export function likeness({ features, width, height }: Features, seeds: Uint8Array): Float32Array {
   const count = width * height;
-  const out = new Float32Array(count);
   // Bins lie about what the seeds have, so that close tones are told apart.
   const low = [Infinity, Infinity, Infinity];
   const high = [-Infinity, -Infinity, -Infinity];
@@ -38,7 +38,7 @@ export function likeness({ features, width, height }: Features, seeds: Uint8Arra
       if (v > high[k]) high[k] = v;
     }
   }
-  if (!places.length) return out;
+  if (!places.length) return new Float32Array(count);
   const scale = [0, 0, 0];
   for (let k = 0; k < 3; k++) {
     low[k] -= 3 * WIDENED;
@@ -57,34 +57,10 @@ export function likeness({ features, width, height }: Features, seeds: Uint8Arra
   for (let k = 0; k < 3; k++) bins = softened(bins, strides[k], WIDENED * scale[k]) as typeof bins;
   let most = 0;
   for (const v of bins) if (v > most) most = v;
-  const [f, g, h] = features;
-  const [lowF, lowG, lowH] = low;
-  const [scaleF, scaleG, scaleH] = scale;
-  const last = BINS - 1.001;
+  const { at, views, kernels } = laidOut(Math.max(count, bins.length), ...features, bins, null);
+  const [f, g, h, ofBins, toOut] = at;
   const [down, across] = strides;
-  for (let i = 0; i < count; i++) {
-    const a = (f[i] - lowF) * scaleF - 0.5;
-    if (!(a > 0 && a < last)) continue;
-    const b = (g[i] - lowG) * scaleG - 0.5;
-    if (!(b > 0 && b < last)) continue;
-    const c = (h[i] - lowH) * scaleH - 0.5;
-    if (!(c > 0 && c < last)) continue;
-    const ia = a | 0;
-    const ib = b | 0;
-    const ic = c | 0;
-    const p = ia * down + ib * across + ic;
-    const x = c - ic;
-    const y = b - ib;
-    const p1 = bins[p] + (bins[p + 1] - bins[p]) * x;
-    const q = p + across;
-    const p2 = bins[q] + (bins[q + 1] - bins[q]) * x;
-    const r = p + down;
-    const p3 = bins[r] + (bins[r + 1] - bins[r]) * x;
-    const s = r + across;
-    const p4 = bins[s] + (bins[s + 1] - bins[s]) * x;
-    const near = p1 + (p2 - p1) * y;
-    const v = near + (p3 + (p4 - p3) * y - near) * (a - ia);
-    out[i] = Math.sqrt(v / most);
-  }
-  return out;
+  const last = BINS - 1.001;
+  kernels.likeness(f, g, h, count, ofBins, down, across, last, ...low, ...scale, most, toOut);
+  return views[4].slice(0, count);
 }

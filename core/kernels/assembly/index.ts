@@ -2,6 +2,7 @@
 
 export { addDetail, blurLine, blurRows, lumas } from './blur';
 export { readCodes16, readCodes8, spreadGrey, toCodes, write8 } from './codes';
+export { drawTo, heard, likeness, steepen, weigh } from './evidence';
 export { addGrain, along, columns, grains, strewn } from './grain';
 export { readColours16, readColours8, readGreys16, readGreys8 } from './grid';
 export { halve16, halve8 } from './halve';
@@ -16,7 +17,9 @@ export {
   addProduct,
   addScaled,
   addTo,
+  diagonals,
   gather,
+  products,
   scatter,
   spreadRest,
   sumOfProducts,

@@ -116,10 +116,17 @@ function numberAt(planes: usize, plane: i32, bytes: usize, at: usize): f64 {
  * The lines that best give an input over three channels, at each pixel: a 3 by 3 system each.
  * @param guide nine planes one after another: means of red, green, blue, and of their products rr rg rb gg gb bb
  * @param input four planes: the mean of the input, and of its products with red, green and blue
+ * @param bytes how many lie from one plane to the next
  * @param lines four planes: what is found for red, green, blue, and what is added
  */
-export function colourLines(guide: usize, input: usize, count: i32, epsilon: f64, lines: usize): void {
-  const bytes = (<usize>count) << 2;
+export function colourLines(
+  guide: usize,
+  input: usize,
+  count: i32,
+  bytes: usize,
+  epsilon: f64,
+  lines: usize,
+): void {
   for (let i = 0; i < count; i++) {
     const at = (<usize>i) << 2;
     const r = numberAt(guide, 0, bytes, at);

@@ -4,6 +4,32 @@
  * four long. Addresses are those of the first cell.
  */
 
+/** What a cell has in common with all and is held by, where only what it is held by stood, and one over that or nothing. */
+export function diagonals(
+  right: usize,
+  down: usize,
+  diagonal: usize,
+  inverse: usize,
+  stride: i32,
+  width: i32,
+  height: i32,
+): void {
+  const row = (<usize>stride) << 2;
+  for (let y = 0; y < height; y++) {
+    const from = <usize>y * row;
+    for (let c = 0; c < width; c += 4) {
+      const at = from + ((<usize>c) << 2);
+      let sum = f32x4.add(v128.load(diagonal + at), v128.load(right + at));
+      sum = f32x4.add(sum, v128.load(right + at - 4));
+      sum = f32x4.add(sum, v128.load(down + at));
+      sum = f32x4.add(sum, v128.load(down + at - row));
+      v128.store(diagonal + at, sum);
+      const over = f32x4.div(f32x4.splat(1), sum);
+      v128.store(inverse + at, v128.and(over, f32x4.gt(sum, f32x4.splat(0))));
+    }
+  }
+}
+
 /** out = b - A x, where A is what a cell has in common with all on its diagonal, less what with each neighbour beside it. */
 export function spreadRest(
   x: usize,
@@ -36,6 +62,13 @@ export function addProduct(x: usize, a: usize, b: usize, by: f32, count: i32): v
   const times = f32x4.splat(by);
   for (let i = 0; i < count; i += 4, x += 16, a += 16, b += 16) {
     v128.store(x, f32x4.add(v128.load(x), f32x4.mul(times, f32x4.mul(v128.load(a), v128.load(b)))));
+  }
+}
+
+/** out = a * b, number by number. */
+export function products(a: usize, b: usize, out: usize, count: i32): void {
+  for (let i = 0; i < count; i += 4, a += 16, b += 16, out += 16) {
+    v128.store(out, f32x4.mul(v128.load(a), v128.load(b)));
   }
 }
 

@@ -1,4 +1,4 @@
-import { smoothstep } from '../../colour/tones';
+import { drawTo, heard, steepen, weigh } from '../../kernels/evidence';
 import { bondsIn, type Features } from '../../kernels/features';
 import { geodesic } from '../../kernels/geodesic';
 import { colourGuide, colourGuided, type ColourGuide } from '../../kernels/guided';
@@ -49,10 +49,8 @@ export function saidFrom(seeds: Uint8Array, grid: Features, cell: number): Said 
   const noise = new Float32Array(rough.length);
   for (let i = 0; i < noise.length; i++) noise[i] = NOISE * rough[i];
   const way = geodesic(seeds, features, noise, width, height, ACROSS * cell);
-  for (let i = 0; i < way.length; i++) {
-    if (seeds[i]) evidence[i] = 1;
-    else evidence[i] = way[i] > FURTHEST ? 0 : evidence[i] * Math.exp(-way[i] / HEARD);
-  }
+  heard(evidence, way, HEARD, FURTHEST);
+  for (let i = 0; i < seeds.length; i++) if (seeds[i]) evidence[i] = 1;
   return { seeds, evidence };
 }
 
@@ -95,6 +93,8 @@ const BARELY = 2e-4;
 const TIMES = 2;
 const FLAT = 0.0002;
 const DRAWN = 0.1;
+/** What belongs less than so is not meant. */
+const NOTHING = 1e-4;
 /** How sharply what belongs is parted from what does not, before it is drawn to edges. */
 const CUT = 5.5;
 
@@ -115,17 +115,12 @@ export function spreadFrom(
   { times = TIMES, pause = () => undefined }: { times?: number; pause?: () => void } = {},
 ): Float32Array {
   const count = width * height;
-  const held = new Float32Array(count);
   const targets = new Float32Array(count);
   const against = new Float32Array(count).fill(unspoken);
   for (const { evidence } of inside) for (let i = 0; i < count; i++) targets[i] += evidence[i];
   for (const { evidence } of outside) for (let i = 0; i < count; i++) against[i] += evidence[i];
-  for (let i = 0; i < count; i++) {
-    const share = targets[i] / (targets[i] + against[i]);
-    targets[i] = share;
-    held[i] = SPOKEN * Math.abs(2 * share - 1) + BARELY;
-  }
-  const fixed = new Uint8Array(count);
+  const held = weigh(targets, against, SPOKEN, BARELY);
+  const fixed = new Float32Array(count);
   const fix = (where: Uint8Array, target: number, how: number) => {
     for (let i = 0; i < count; i++) {
       if (!where[i]) continue;
@@ -140,26 +135,17 @@ export function spreadFrom(
 
   pause();
   let values = solveSpread(pyramid, held, targets, targets);
-  const [f, g, h] = features;
   for (let k = 0; k < times; k++) {
     pause();
-    for (let i = 0; i < count; i++) values[i] = smoothstep(CUT * (values[i] - 0.5) + 0.5);
-    const [{ a, d }] = colourGuided(guide, [{ width, height, values }], FLAT);
-    const [af, ag, ah] = a.map(plane => plane.values);
-    const base = d.values;
-    for (let i = 0; i < count; i++) {
-      if (fixed[i]) continue;
-      const target = smoothstep(af[i] * f[i] + ag[i] * g[i] + ah[i] * h[i] + base[i]);
-      const sure = 2 * target - 1;
-      targets[i] = target;
-      held[i] = DRAWN * sure * sure + BARELY;
-    }
+    steepen(values, CUT);
+    const [lines] = colourGuided(guide, [{ width, height, values }], FLAT);
+    drawTo(lines, features, fixed, targets, held, [DRAWN, BARELY]);
     values = solveSpread(pyramid, held, targets, values);
   }
-  // The solver stops a little before its goal, on either side of it.
+  // The solver stops a little before its goal, on either side of it. Next to nothing is nothing: such numbers are slow to reckon with.
   for (let i = 0; i < count; i++) {
     const v = values[i];
-    if (v < 0) values[i] = 0;
+    if (v < NOTHING) values[i] = 0;
     else if (v > 1) values[i] = 1;
   }
   return values;

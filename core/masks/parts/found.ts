@@ -1,4 +1,5 @@
 import { readLattice, relattice } from '../../kernels/dabs';
+import { steepen } from '../../kernels/evidence';
 import { strokes } from '../../settings/fields';
 import { definePart } from '../define';
 import { fitEdges, onEdges, type Fit } from '../edges';
@@ -28,10 +29,7 @@ export const found = definePart({
       read = new Float32Array(whole.width * whole.height);
       readLattice(values, lattice, whole, geometry.toPhotograph, read);
     }
-    for (let i = 0; i < read.length; i++) {
-      const t = (read[i] - 0.5) * STEEP + 0.5;
-      read[i] = t <= 0 ? 0 : t >= 1 ? 1 : t * t * (3 - 2 * t);
-    }
+    steepen(read, STEEP);
     return fitEdges(
       { width: whole.width, height: whole.height, values: read },
       ground,
