@@ -57,7 +57,7 @@ interface Kernels {
   halve16: Kernel;
   halve8: Kernel;
   spreadRest: Kernel;
-  addProduct: Kernel;
+  spreadStep: Kernel;
   addTo: Kernel;
   addScaled: Kernel;
   sumOfProducts: Asks;

@@ -106,7 +106,7 @@ export function colourGuided(
     guide.forEach(({ values }, k) => {
       const product = moments + (k + 1) * bytes;
       views[known.length + 1].set(values);
-      kernels.products(room, given, product, count);
+      kernels.products(room, given, product, 1, count);
       mean(product, product);
     });
     // Each pixel's lines take the place of its means.

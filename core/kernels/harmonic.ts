@@ -164,8 +164,7 @@ class Grids {
     const { kernels } = compiled();
     const level = this.levels[k];
     const below = this.levels[k + 1] as Level | undefined;
-    this.clear(level.x, level.count);
-    kernels.addProduct(level.x, level.inverse, level.b, FAR, level.count);
+    kernels.products(level.inverse, level.b, level.x, FAR, level.count);
     for (let i = 1; i < (below ? STEPS : COARSEST_STEPS); i++) this.step(level);
     if (!below) return;
     this.rest(level, level.x, level.b, level.rest);
@@ -178,8 +177,10 @@ class Grids {
 
   /** Every cell goes towards what its neighbours say. */
   private step(level: Level): void {
-    this.rest(level, level.x, level.b, level.rest);
-    compiled().kernels.addProduct(level.x, level.inverse, level.rest, FAR, level.count);
+    const { x, right, down, diagonal, inverse, b, rest, stride, width, height } = level;
+    compiled().kernels.spreadStep(x, right, down, diagonal, inverse, b, rest, FAR, stride, width, height);
+    level.x = rest;
+    level.rest = x;
   }
 
   /** Where a grid is odd its last coarse cells reach beyond it: what they gave there is nothing. */
@@ -209,16 +210,16 @@ export function solveSpread(
   const [fine] = grids.levels;
   const { count } = fine;
   const [x, p, q] = grids.more;
-  // What is left to be answered, and its answer.
-  const [r, z] = [fine.b, fine.x];
+  // What is left to be answered; its answer is the finest grid's x.
+  const r = fine.b;
   grids.write(x, from);
   grids.write(fine.rest, held);
   grids.write(fine.b, targets);
-  kernels.addProduct(q, fine.rest, fine.b, 1, count);
+  kernels.products(fine.rest, fine.b, q, 1, count);
   grids.rest(fine, x, q, r);
   grids.cycle(0);
-  grids.copy(p, z, count);
-  let rz = kernels.sumOfProducts(r, z, count);
+  grids.copy(p, fine.x, count);
+  let rz = kernels.sumOfProducts(r, fine.x, count);
   const off = () => Math.sqrt(kernels.weightedSquares(r, fine.inverse, count) / targets.length);
   for (let round = 0; round < most && off() > tolerance; round++) {
     // -A p, as what is left of nothing.
@@ -228,8 +229,8 @@ export function solveSpread(
     kernels.addScaled(x, p, alpha, count);
     kernels.addScaled(r, fine.rest, alpha, count);
     grids.cycle(0);
-    const next = kernels.sumOfProducts(r, z, count);
-    kernels.addTo(p, z, next / rz, count);
+    const next = kernels.sumOfProducts(r, fine.x, count);
+    kernels.addTo(p, fine.x, next / rz, count);
     rz = next;
   }
   return grids.read(x);

@@ -14,7 +14,6 @@ export { readRamp, throughRamp, writeRamp8 } from './ramp';
 export { rollRound } from './roll';
 export { dim } from './shade';
 export {
-  addProduct,
   addScaled,
   addTo,
   diagonals,
@@ -22,6 +21,7 @@ export {
   products,
   scatter,
   spreadRest,
+  spreadStep,
   sumOfProducts,
   weightedSquares,
 } from './spread';

@@ -30,6 +30,15 @@ export function diagonals(
   }
 }
 
+/** b - A x of four cells. */
+function restOf(x: usize, right: usize, down: usize, diagonal: usize, b: usize, row: usize): v128 {
+  let sum = f32x4.sub(v128.load(b), f32x4.mul(v128.load(diagonal), v128.load(x)));
+  sum = f32x4.add(sum, f32x4.mul(v128.load(right), v128.load(x + 4)));
+  sum = f32x4.add(sum, f32x4.mul(v128.load(right - 4), v128.load(x - 4)));
+  sum = f32x4.add(sum, f32x4.mul(v128.load(down), v128.load(x + row)));
+  return f32x4.add(sum, f32x4.mul(v128.load(down - row), v128.load(x - row)));
+}
+
 /** out = b - A x, where A is what a cell has in common with all on its diagonal, less what with each neighbour beside it. */
 export function spreadRest(
   x: usize,
@@ -47,28 +56,43 @@ export function spreadRest(
     const from = <usize>y * row;
     for (let c = 0; c < width; c += 4) {
       const at = from + ((<usize>c) << 2);
-      let sum = f32x4.sub(v128.load(b + at), f32x4.mul(v128.load(diagonal + at), v128.load(x + at)));
-      sum = f32x4.add(sum, f32x4.mul(v128.load(right + at), v128.load(x + at + 4)));
-      sum = f32x4.add(sum, f32x4.mul(v128.load(right + at - 4), v128.load(x + at - 4)));
-      sum = f32x4.add(sum, f32x4.mul(v128.load(down + at), v128.load(x + at + row)));
-      sum = f32x4.add(sum, f32x4.mul(v128.load(down + at - row), v128.load(x + at - row)));
-      v128.store(out + at, sum);
+      v128.store(out + at, restOf(x + at, right + at, down + at, diagonal + at, b + at, row));
     }
   }
 }
 
-/** x += by * a * b, number by number. */
-export function addProduct(x: usize, a: usize, b: usize, by: f32, count: i32): void {
+/** out = x + by * inverse * (b - A x): every cell goes towards what its neighbours say. */
+export function spreadStep(
+  x: usize,
+  right: usize,
+  down: usize,
+  diagonal: usize,
+  inverse: usize,
+  b: usize,
+  out: usize,
+  by: f32,
+  stride: i32,
+  width: i32,
+  height: i32,
+): void {
+  const row = (<usize>stride) << 2;
   const times = f32x4.splat(by);
-  for (let i = 0; i < count; i += 4, x += 16, a += 16, b += 16) {
-    v128.store(x, f32x4.add(v128.load(x), f32x4.mul(times, f32x4.mul(v128.load(a), v128.load(b)))));
+  for (let y = 0; y < height; y++) {
+    const from = <usize>y * row;
+    for (let c = 0; c < width; c += 4) {
+      const at = from + ((<usize>c) << 2);
+      const is = v128.load(x + at);
+      const rest = f32x4.mul(times, restOf(x + at, right + at, down + at, diagonal + at, b + at, row));
+      v128.store(out + at, f32x4.add(is, f32x4.mul(v128.load(inverse + at), rest)));
+    }
   }
 }
 
-/** out = a * b, number by number. */
-export function products(a: usize, b: usize, out: usize, count: i32): void {
+/** out = by * a * b, number by number. */
+export function products(a: usize, b: usize, out: usize, by: f32, count: i32): void {
+  const times = f32x4.splat(by);
   for (let i = 0; i < count; i += 4, a += 16, b += 16, out += 16) {
-    v128.store(out, f32x4.mul(v128.load(a), v128.load(b)));
+    v128.store(out, f32x4.mul(times, f32x4.mul(v128.load(a), v128.load(b))));
   }
 }
 
