@@ -243,6 +243,21 @@ export function render16(plan: Plan, tile: Tile, out: Uint16Array, options: Rend
   }
 }
 
+/** Renders a tile to encoded sRGB, three numbers a pixel, not clipped: what lies beyond 0..1 a wider space may hold. */
+export function renderValues(plan: Plan, tile: Tile, out: Float32Array, options: RenderOptions): void {
+  const { part = tile } = options;
+  const { width, height } = part;
+  if (!plan.simple) {
+    treatRows(plan, tile, part, options, (rgb, column, row) => out.set(rgb, (row * width + column) * 3));
+    return;
+  }
+  const ready = preparedTile(plan, tile, options);
+  const run = rowRunner(plan, width, options.grey);
+  for (let row = 0; row < height; row++) {
+    out.set(run(ready.codes, row * width, width).subarray(0, width * 3), row * width * 3);
+  }
+}
+
 /** The part of the framed picture that is needed to render a part of it: its margin added, inside the picture. */
 export function withMargin(plan: Plan, part: Rectangle, geometry: Geometry): Rectangle {
   const margin = plan.margin(geometry);

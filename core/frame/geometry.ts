@@ -38,7 +38,7 @@ export interface Rectangle {
   height: number;
 }
 
-interface Size {
+export interface Size {
   width: number;
   height: number;
 }

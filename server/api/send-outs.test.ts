@@ -1,5 +1,6 @@
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { sendOutSettings } from '../../contract/send-outs';
 import { bareTreatment } from '../../core/treatment/schema';
 import { exactly } from '../../core/engine/lay';
 import { decode, encode } from '../../core/colour/srgb';
@@ -8,7 +9,6 @@ import { makeSendOut, takeUpLost, workOnSendOuts } from '../jobs/send-out';
 import { asking, light, treatmentOf } from '../testing/asking';
 import { png8, tiff16 } from '../testing/pictures';
 import { testServer, type TestServer } from '../testing/server';
-import { fileNameOf } from './send-outs';
 
 let server: TestServer;
 beforeAll(async () => {
@@ -93,7 +93,7 @@ describe('sending out', () => {
       takeId: photograph.currentTakeId,
       seriesId: series.id,
       treatment: light(1),
-      settings: { format: 'png', bits: 8, profile: 'srgb', quality: 90, longEdge: 20 },
+      settings: sendOutSettings.parse({ format: 'png', size: { by: 'long-edge', pixels: 20 } }),
       fileName: 'x.png',
     });
     expect((await http().get(`/api/send-outs/${row.id}/file`)).status).toBe(409);
@@ -130,7 +130,7 @@ describe('sending out', () => {
       takeId: photograph.currentTakeId,
       seriesId: series.id,
       treatment: bareTreatment(),
-      settings: { format: 'png', bits: 8, profile: 'srgb', quality: 90, longEdge: null } as const,
+      settings: sendOutSettings.parse({ format: 'png' }),
       fileName: 'x.png',
       state: 'running' as const,
     };
@@ -140,14 +140,6 @@ describe('sending out', () => {
     await makeSendOut(server.services, running.id);
     await wait(left.id, 'done');
     expect((await SendOut.findByPk(running.id))!.state).toBe('running');
-  });
-
-  it('names files by series, number, title and take', () => {
-    const settings = { format: 'jpeg', bits: 8, profile: 'srgb', quality: 90, longEdge: null } as const;
-    expect(fileNameOf('The Keeper’s Kitchen', 5, 'Quinces & enamel jug', 'B', settings)).toBe(
-      'the-keepers-kitchen-05-quinces-enamel-jug-b.jpg',
-    );
-    expect(fileNameOf('../..', 12, '///', 'AA', settings)).toBe('12-aa.jpg');
   });
 
   it('in grey holds the luminance of the toned picture', async () => {

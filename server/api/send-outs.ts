@@ -1,46 +1,36 @@
 import { QueryTypes } from 'sequelize';
 import {
   clearSendOut,
+  clearSendOuts,
+  getCredits,
   getSentFile,
+  getSentFiles,
+  keepSettings,
   listFormats,
+  listKeptSettings,
   listSendOuts,
+  pauseSendOuts,
+  removeKeptSettings,
+  resumeSendOuts,
   retrySendOut,
+  sendOutSettings,
   sendTakes,
+  setCredits,
   stopSendOut,
   type SendOut as SendOutView,
-  type SendOutSettings,
 } from '../../contract/send-outs';
 import { currentTreatment } from '../data/history';
-import { Photograph, SendOut, Take } from '../data/models';
+import { currentCredits } from '../data/credits';
+import { Credits, KeptSettings, Photograph, SendOut, Take } from '../data/models';
 import type { Queue } from '../jobs/queue';
-import { formatNamed, formats, impossible } from '../pictures/formats';
+import { fileNameOf, slug } from '../jobs/file-name';
+import { formatNamed, formatViews, impossible } from '../pictures/formats';
 import type { Services } from '../services';
 import { giveBytes } from './bytes';
+import { giveZip } from './zip';
 import { notFound, Problem } from './problem';
 import { implement } from './route';
 import { findSeries } from './series';
-
-/** A part of a file name: letters and digits of any script, joined by hyphens. */
-const slug = (text: string) =>
-  text
-    .toLowerCase()
-    .normalize('NFKC')
-    .replace(/['’]/g, '')
-    .replace(/[^\p{L}\p{N}]+/gu, '-')
-    .replace(/^-+|-+$/g, '')
-    .slice(0, 60);
-
-/** `saltmarsh-ferry-05-quinces-b.jpg`: series, number, title, take. */
-export function fileNameOf(
-  series: string,
-  number: number,
-  title: string,
-  letter: string,
-  settings: SendOutSettings,
-) {
-  const parts = [slug(series), String(number).padStart(2, '0'), slug(title), letter.toLowerCase()];
-  return `${parts.filter(Boolean).join('-')}.${formatNamed(settings.format).ending}`;
-}
 
 const LIST = `
   SELECT s.id, s.take_id AS "takeId", t.photograph_id AS "photographId", t.revision, p.title, t.letter,
@@ -48,28 +38,28 @@ const LIST = `
   FROM send_outs s JOIN takes t ON t.id = s.take_id JOIN photographs p ON p.id = t.photograph_id
   WHERE `;
 
+/** Settings as they are kept, with what has come to them since. */
+const keptView = ({ id, name, settings }: KeptSettings) => ({
+  id,
+  name,
+  settings: sendOutSettings.parse(settings),
+});
+
 export function sendOutRoutes({ sequelize }: Services, queue: Queue) {
   const list = (where: string, value: unknown) =>
-    sequelize.query<SendOutView>(`${LIST} ${where} ORDER BY s.created_at, s.id`, {
-      bind: [value],
-      type: QueryTypes.SELECT,
-    });
+    sequelize
+      .query<SendOutView>(`${LIST} ${where} ORDER BY s.created_at, s.id`, {
+        bind: [value],
+        type: QueryTypes.SELECT,
+      })
+      .then(rows => rows.map(row => ({ ...row, settings: sendOutSettings.parse(row.settings) })));
   const find = async (id: string) => {
     const row = await SendOut.findByPk(id);
     if (!row) throw notFound('file');
     return row;
   };
   return [
-    implement(listFormats, async () =>
-      formats.map(({ name, ending, mediaType, bits, profiles, quality }) => ({
-        name,
-        ending,
-        mediaType,
-        bits: [...bits],
-        profiles: [...profiles],
-        quality,
-      })),
-    ),
+    implement(listFormats, async () => formatViews()),
     implement(listSendOuts, ({ query }) => list('s.series_id = $1', query.series)),
     implement(sendTakes, async ({ body }) => {
       const why = impossible(body.settings);
@@ -79,23 +69,25 @@ export function sendOutRoutes({ sequelize }: Services, queue: Queue) {
         where: { seriesId: series.id, deletedAt: null },
         order: ['place', 'createdAt', 'id'],
       });
-      const numbers = new Map(photographs.map((p, i) => [p.id, { number: i + 1, title: p.title }]));
+      const numbers = new Map(
+        photographs.map((p, i) => [p.id, { number: i + 1, title: p.title, original: p.fileName }]),
+      );
       const takes = await Take.findAll({ where: { id: body.takes, deletedAt: null } });
       const ordered = body.takes.map(id => takes.find(t => t.id === id));
+      const now = Date.now();
       const rows = await Promise.all(
-        ordered.map(async take => {
+        ordered.map(async (take, i) => {
           const photograph = take && numbers.get(take.photographId);
           if (!photograph) throw notFound('take in this series');
           return {
             takeId: take.id,
             seriesId: series.id,
+            // In the list they stand as they were sent.
+            createdAt: new Date(now + i),
             treatment: await currentTreatment(take),
             settings: body.settings,
             fileName: fileNameOf(
-              series.title,
-              photograph.number,
-              photograph.title,
-              take.letter,
+              { ...photograph, series: series.title, letter: take.letter, date: new Date() },
               body.settings,
             ),
           };
@@ -108,6 +100,57 @@ export function sendOutRoutes({ sequelize }: Services, queue: Queue) {
       });
       queue.wake();
       return list('s.id = ANY($1)', ids);
+    }),
+    implement(pauseSendOuts, async ({ params }) => {
+      await SendOut.update({ state: 'paused' }, { where: { seriesId: params.id, state: 'waiting' } });
+      return list('s.series_id = $1', params.id);
+    }),
+    implement(resumeSendOuts, async ({ params }) => {
+      await sequelize.transaction(async transaction => {
+        const held = await SendOut.findAll({
+          where: { seriesId: params.id, state: 'paused' },
+          order: ['createdAt', 'id'],
+          lock: true,
+          transaction,
+        });
+        const ids = held.map(row => row.id);
+        await SendOut.update({ state: 'waiting', progress: 0 }, { where: { id: ids }, transaction });
+        if (ids.length) await queue.ask('send-out', ids, transaction);
+      });
+      queue.wake();
+      return list('s.series_id = $1', params.id);
+    }),
+    implement(clearSendOuts, async ({ params }) => {
+      await SendOut.destroy({ where: { seriesId: params.id, state: ['done', 'stopped'] } });
+    }),
+    implement(getSentFiles, async ({ params }, _req, res) => {
+      const series = await findSeries(params.id);
+      const done = await SendOut.findAll({
+        where: { seriesId: series.id, state: 'done' },
+        order: ['createdAt', 'id'],
+      });
+      if (!done.length) throw new Problem(409, 'Nothing of this series is finished.');
+      await giveZip(
+        res,
+        sequelize,
+        `${slug(series.title) || 'series'}.zip`,
+        done.map(row => ({ name: row.fileName, sha256: row.resultSha256!, made: row.touchedAt })),
+      );
+    }),
+    implement(getCredits, currentCredits),
+    implement(setCredits, async ({ body }) => {
+      await Credits.upsert({ one: true, ...body });
+      return currentCredits();
+    }),
+    implement(listKeptSettings, async () => (await KeptSettings.findAll({ order: ['name'] })).map(keptView)),
+    implement(keepSettings, async ({ body }) => {
+      const why = impossible(body.settings);
+      if (why) throw new Problem(400, 'No file can be like that.', why);
+      const known = await KeptSettings.findOne({ where: { name: body.name } });
+      return keptView(known ? await known.update(body) : await KeptSettings.create(body));
+    }),
+    implement(removeKeptSettings, async ({ params }) => {
+      if (!(await KeptSettings.destroy({ where: { id: params.id } }))) throw notFound('settings');
     }),
     implement(retrySendOut, async ({ params }) => {
       const row = await find(params.id);
@@ -123,12 +166,15 @@ export function sendOutRoutes({ sequelize }: Services, queue: Queue) {
     }),
     implement(stopSendOut, async ({ params }) => {
       const row = await find(params.id);
-      await SendOut.update({ state: 'stopped' }, { where: { id: row.id, state: ['waiting', 'running'] } });
+      await SendOut.update(
+        { state: 'stopped' },
+        { where: { id: row.id, state: ['waiting', 'paused', 'running'] } },
+      );
       return (await list('s.id = $1', row.id))[0];
     }),
     implement(clearSendOut, async ({ params }) => {
       const row = await find(params.id);
-      if (row.state === 'waiting' || row.state === 'running') {
+      if (row.state === 'waiting' || row.state === 'paused' || row.state === 'running') {
         throw new Problem(409, 'Stop it before clearing it.');
       }
       await row.destroy();

@@ -39,7 +39,7 @@ export async function rendered(asked: Asked): Promise<Buffer> {
     const pixels = await smaller(full, edge, inThreads);
     const survey = () => smaller(full, surveyEdge(edge), inThreads);
     const sight = () => smaller(full, SIGHT_EDGE, inThreads);
-    const job = { pixels, survey, sight, grey: facts.grey, treatment, bits: settings.bits };
+    const job = { pixels, survey, sight, grey: facts.grey, treatment };
     return await renderFile(renderer, job, settings);
   } catch (error) {
     if (error instanceof PictureError) throw new CommandError(`${picture}: ${error.message}`);

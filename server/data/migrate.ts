@@ -13,6 +13,7 @@ import * as batches from './migrations/0010-batches';
 import * as sharedLooks from './migrations/0011-shared-looks';
 import * as sheet from './migrations/0012-sheet';
 import * as takeOrder from './migrations/0013-take-order';
+import * as sendingOut from './migrations/0014-sending-out';
 
 /** Statements, or what is run where statements do not serve. */
 type Way = string[] | ((sequelize: Sequelize, transaction: Transaction) => Promise<void>);
@@ -31,6 +32,7 @@ const migrations: Record<string, { up: Way; down: Way }> = {
   '0011-shared-looks': sharedLooks,
   '0012-sheet': sheet,
   '0013-take-order': takeOrder,
+  '0014-sending-out': sendingOut,
 };
 
 const storageOf = (sequelize: Sequelize) => new SequelizeStorage({ sequelize, tableName: 'migrations' });

@@ -84,7 +84,7 @@ export class TakeState extends Model<InferAttributes<TakeState>, InferCreationAt
   declare createdAt: CreationOptional<Date>;
 }
 
-export type SendOutState = 'waiting' | 'running' | 'done' | 'failed' | 'stopped';
+export type SendOutState = 'waiting' | 'paused' | 'running' | 'done' | 'failed' | 'stopped';
 
 export class SendOut extends Model<InferAttributes<SendOut>, InferCreationAttributes<SendOut>> {
   declare id: CreationOptional<string>;
@@ -102,6 +102,23 @@ export class SendOut extends Model<InferAttributes<SendOut>, InferCreationAttrib
   declare resultSize: CreationOptional<string | null>;
   declare createdAt: CreationOptional<Date>;
   declare touchedAt: CreationOptional<Date>;
+}
+
+export class KeptSettings extends Model<
+  InferAttributes<KeptSettings>,
+  InferCreationAttributes<KeptSettings>
+> {
+  declare id: CreationOptional<string>;
+  declare name: string;
+  declare settings: SendOutSettings;
+  declare createdAt: CreationOptional<Date>;
+}
+
+/** Whose pictures they are: one row. */
+export class Credits extends Model<InferAttributes<Credits>, InferCreationAttributes<Credits>> {
+  declare one: CreationOptional<boolean>;
+  declare author: string;
+  declare rights: string;
 }
 
 export class ColourTable extends Model<InferAttributes<ColourTable>, InferCreationAttributes<ColourTable>> {
@@ -274,6 +291,14 @@ export function connect(databaseUrl: string): Sequelize {
       touchedAt: time(),
     },
     { sequelize, tableName: 'send_outs' },
+  );
+  KeptSettings.init(
+    { id: id(), name: text, settings: DataTypes.JSONB, createdAt: time() },
+    { sequelize, tableName: 'send_out_settings' },
+  );
+  Credits.init(
+    { one: { type: DataTypes.BOOLEAN, primaryKey: true, defaultValue: true }, author: text, rights: text },
+    { sequelize, tableName: 'credits' },
   );
   ColourTable.init(
     {

@@ -1,14 +1,19 @@
 import PQueue from 'p-queue';
 import { literal, Op } from 'sequelize';
 import { sha256Of, storeBlob } from '../data/blobs';
+import { currentCredits } from '../data/credits';
 import { Photograph, SendOut, Take } from '../data/models';
+import { sendOutSettings } from '../../contract/send-outs';
 import { framedSize, photographEdge, sizeAt } from '../../core/frame/geometry';
+import { outputEdge, writtenDpi } from '../../core/frame/output-size';
+import { sharpenedFor } from '../../core/treatment/output-sharpening';
 import { surveyEdge } from '../../core/engine/survey';
 import { SIGHT_EDGE } from '../../core/masks/finding/sight';
 import { atHand } from '../data/carried';
 import { sourceOf } from '../data/source';
 import { needRoom } from '../pictures/disk';
 import { formatNamed } from '../pictures/formats';
+import { withMetadata } from '../pictures/metadata';
 import { renderFile } from '../render/file';
 import type { Services } from '../services';
 import type { Queue } from './queue';
@@ -24,6 +29,9 @@ const largeOnes = new PQueue({ concurrency: 1 });
 const SILENT_MS = 60_000;
 /** A running one says so this often, also while a step of it takes long. */
 const BEAT_MS = 15_000;
+
+/** A take by its letter and name. */
+const treatmentInWords = ({ letter, name }: Take) => `Take ${letter}${name ? `, ${name}` : ''}`;
 
 class Stopped extends Error {}
 
@@ -73,31 +81,40 @@ export async function makeSendOut(services: Services, id: string): Promise<void>
     const take = await Take.findByPk(row.takeId);
     const photograph = await Photograph.findByPk(take!.photographId);
     const source = sourceOf(photograph!);
-    const { settings, treatment } = row;
+    const { treatment } = row;
+    const settings = sendOutSettings.parse(row.settings);
     await atHand(services.sequelize, treatment);
-    const full = Math.max(source.width, source.height);
-    const edge = photographEdge(source, treatment.frame, settings.longEdge ?? full);
+    const full = framedSize(source, treatment.frame);
+    const edge = photographEdge(source, treatment.frame, outputEdge(settings.size, settings.dpi, full));
     const size = framedSize(sizeAt(source, edge), treatment.frame);
+    const dpi = writtenDpi(settings.size, settings.dpi, size);
+    const sharpened = sharpenedFor(treatment, settings.sharpen, dpi, size);
     const render = async () => {
-      services.renderer.bakeAhead(treatment, source.grey, size.width * size.height);
+      services.renderer.bakeAhead(sharpened, source.grey, size.width * size.height);
       const pixels = await services.pictures.pixels(source, edge);
       await progress.now(DECODED);
-      const rendered = formatNamed(settings.format).inStrips ? ENCODED : RENDERED;
+      const rendered = formatNamed(settings.format).inStrips?.(settings) ? ENCODED : RENDERED;
       const job = {
         pixels,
         survey: () => services.pictures.pixels(source, surveyEdge(edge)),
         sight: () => services.pictures.pixels(source, SIGHT_EDGE),
         grey: source.grey,
-        treatment,
-        bits: settings.bits,
+        treatment: sharpened,
         signal: progress.signal,
         onProgress: (done: number) => progress.report(DECODED + done * (rendered - DECODED)),
       };
       return renderFile(services.renderer, job, settings);
     };
     const isLarge = source.width * source.height > LARGE;
-    const file = await (isLarge ? largeOnes.add(render) : render());
+    const bare = await (isLarge ? largeOnes.add(render) : render());
     await progress.now(ENCODED);
+    const file = await withMetadata(bare, settings.format, services.config.cacheFolder, {
+      what: settings.metadata,
+      credits: await currentCredits(),
+      treatment: treatmentInWords(take!),
+      dpi,
+      original: () => services.original(source.sha256),
+    });
     await needRoom(services.config.cacheFolder, 2 * file.length);
     const sha256 = await sha256Of(file);
     await services.sequelize.transaction(async transaction => {

@@ -1,34 +1,46 @@
 import sharp from 'sharp';
 import type { ProfileName, SendOutSettings } from '../../contract/send-outs';
 import { formatNamed } from './formats';
-import { makeGreyProfile } from './icc';
+import { GAMMA, isGreySpace } from '../../core/kernels/output-space';
+import type { Encoding } from './formats/define';
+import { makeColourProfile, makeGreyProfile } from './icc';
 
 /** What a finished file is like. */
-export type FileSettings = Omit<SendOutSettings, 'longEdge'>;
+export type FileSettings = Pick<SendOutSettings, 'format'> & Encoding;
 
-const shipped = new Map<string, Promise<Buffer>>();
+let srgb: Promise<Buffer> | undefined;
 
-/** A profile that ships with the picture library. */
-function shippedProfile(name: 'srgb' | 'p3'): Promise<Buffer> {
-  let profile = shipped.get(name);
-  if (!profile) {
-    profile = sharp({ create: { width: 1, height: 1, channels: 3, background: '#000' } })
-      .withIccProfile(name)
-      .jpeg()
-      .toBuffer()
-      .then(file => sharp(file).metadata())
-      .then(({ icc }) => icc!);
-    shipped.set(name, profile);
-  }
+/** The profile of sRGB that ships with the picture library. */
+const shippedSrgb = (): Promise<Buffer> =>
+  (srgb ??= sharp({ create: { width: 1, height: 1, channels: 3, background: '#000' } })
+    .withIccProfile('srgb')
+    .jpeg()
+    .toBuffer()
+    .then(file => sharp(file).metadata())
+    .then(({ icc }) => icc!));
+
+const own = new Map<ProfileName, Buffer>();
+
+/** A profile of our own, made once. */
+function ownProfile(name: ProfileName, make: () => Buffer): Buffer {
+  const profile = own.get(name) ?? make();
+  own.set(name, profile);
   return profile;
 }
 
-let greyProfile: Buffer | undefined;
-
 /** The bytes of the profile that a file carries. */
 export async function profileBytes(profile: ProfileName): Promise<Buffer> {
-  if (profile === 'grey') return (greyProfile ??= makeGreyProfile());
-  return shippedProfile(profile === 'srgb' ? 'srgb' : 'p3');
+  switch (profile) {
+    case 'srgb':
+      return shippedSrgb();
+    case 'display-p3':
+    case 'wide':
+      return ownProfile(profile, () => makeColourProfile(profile));
+    case 'grey':
+      return ownProfile(profile, () => makeGreyProfile(null));
+    case 'grey-gamma':
+      return ownProfile(profile, () => makeGreyProfile(GAMMA));
+  }
 }
 
 /** A finished file with the profile of its settings in it. */
@@ -39,7 +51,7 @@ export async function withProfile(file: Buffer, { format, profile }: FileSetting
 
 /**
  * Encodes rendered pixels as a file with its profile embedded.
- * @param codes RGB in the profile's own primaries (in the grey profile one for each pixel), 8-bit or 16-bit codes as the
+ * @param codes RGB in the profile's own primaries (in a grey one one for each pixel), 8-bit or 16-bit codes as the
  * settings' bits say
  */
 export async function encodePicture(
@@ -48,7 +60,7 @@ export async function encodePicture(
   height: number,
   settings: FileSettings,
 ): Promise<Buffer> {
-  const grey = settings.profile === 'grey';
+  const grey = isGreySpace(settings.profile);
   const wide = codes instanceof Uint16Array;
   const picture = sharp(codes, { raw: { width, height, channels: grey ? 1 : 3 } }).toColourspace(
     grey ? (wide ? 'grey16' : 'b-w') : wide ? 'rgb16' : 'srgb',

@@ -82,19 +82,79 @@ export function profileOf(space: string, pcs: 'XYZ ' | 'Lab ', tags: readonly [s
   return Buffer.concat([header, table, ...padded.flatMap(([, data, pad]) => [data, pad])]);
 }
 
-/** A grey display profile with the tone curve of sRGB, so that a grey file shows the luminance it was made from. */
-export function makeGreyProfile(): Buffer {
-  const white = Buffer.alloc(20);
-  white.write('XYZ ', 0, 'latin1');
-  D50.forEach((v, i) => white.writeInt32BE(Math.round(v * 65536), 8 + i * 4));
-  const curve = Buffer.alloc(12 + 1024 * 2);
+/** A colour of a profile, from D50 XYZ. */
+function xyz(values: readonly number[]): Buffer {
+  const data = Buffer.alloc(20);
+  data.write('XYZ ', 0, 'latin1');
+  values.forEach((v, i) => data.writeInt32BE(Math.round(v * 65536), 8 + i * 4));
+  return data;
+}
+
+/** The tone curve of sRGB as a formula. Source: ICC.1:2010, 10.16, function type 3. */
+function srgbCurve(): Buffer {
+  const curve = Buffer.alloc(12 + 5 * 4);
+  curve.write('para', 0, 'latin1');
+  curve.writeUInt16BE(3, 8);
+  [2.4, 1 / 1.055, 0.055 / 1.055, 1 / 12.92, 0.04045].forEach((v, i) =>
+    curve.writeInt32BE(Math.round(v * 65536), 12 + i * 4),
+  );
+  return curve;
+}
+
+/**
+ * A grey display profile.
+ * @param gamma the power of its curve; null for the tone curve of sRGB, so that a grey file shows the luminance it was made from
+ */
+export function makeGreyProfile(gamma: number | null): Buffer {
+  const STEPS = gamma === null ? 1024 : 1;
+  const curve = Buffer.alloc(12 + STEPS * 2);
   curve.write('curv', 0, 'latin1');
-  curve.writeUInt32BE(1024, 8);
-  for (let i = 0; i < 1024; i++) curve.writeUInt16BE(Math.round(decode(i / 1023) * 65535), 12 + i * 2);
+  curve.writeUInt32BE(STEPS, 8);
+  if (gamma !== null) curve.writeUInt16BE(Math.round(gamma * 256), 12);
+  else for (let i = 0; i < STEPS; i++) curve.writeUInt16BE(Math.round(decode(i / 1023) * 65535), 12 + i * 2);
+  const name = gamma === null ? 'Grey, sRGB tone curve' : `Grey, gamma ${gamma.toFixed(1)}`;
   return profileOf('GRAY', 'XYZ ', [
-    ['desc', multiLocalized('Grey, sRGB tone curve')],
+    ['desc', multiLocalized(name)],
     ['cprt', multiLocalized('No rights reserved')],
-    ['wtpt', white],
+    ['wtpt', xyz(D50)],
     ['kTRC', curve],
+  ]);
+}
+
+/** Primaries as D50 XYZ, adapted by Bradford's method: red, green, blue. Sources: SMPTE EG 432-1 (P3, white D65); ITU-R BT.2020. */
+const PRIMARIES = {
+  'display-p3': {
+    name: 'Display P3',
+    colours: [
+      [0.515102, 0.241182, -0.001049],
+      [0.291965, 0.692236, 0.041882],
+      [0.157153, 0.066582, 0.784378],
+    ],
+  },
+  wide: {
+    name: 'Wide RGB, BT.2020 primaries',
+    colours: [
+      [0.673459, 0.279033, -0.001939],
+      [0.165661, 0.675338, 0.029982],
+      [0.12508, 0.045629, 0.796857],
+    ],
+  },
+};
+
+/** A display profile with the tone curve of sRGB: of Display P3, or with wider primaries, which hold most colours that a print can have. */
+export function makeColourProfile(space: keyof typeof PRIMARIES): Buffer {
+  const { name, colours } = PRIMARIES[space];
+  const [r, g, b] = colours.map(xyz);
+  const curve = srgbCurve();
+  return profileOf('RGB ', 'XYZ ', [
+    ['desc', multiLocalized(name)],
+    ['cprt', multiLocalized('No rights reserved')],
+    ['wtpt', xyz(D50)],
+    ['rXYZ', r],
+    ['gXYZ', g],
+    ['bXYZ', b],
+    ['rTRC', curve],
+    ['gTRC', curve],
+    ['bTRC', curve],
   ]);
 }

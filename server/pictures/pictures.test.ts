@@ -99,7 +99,7 @@ describe('decoding', () => {
 
   it('honours the tone curve of a grey profile', async () => {
     // A profile whose curve is linear light: code 0.2 is the grey whose encoded value is encode(0.2).
-    const profile = makeGreyProfile();
+    const profile = makeGreyProfile(null);
     const at = profile.indexOf('curv', 128 + 4 + 4 * 12, 'latin1');
     const linear = Buffer.from(profile);
     for (let i = 0; i < 1024; i++) linear.writeUInt16BE(Math.round((i / 1023) * 65535), at + 12 + i * 2);
@@ -208,7 +208,7 @@ describe('encoding', () => {
   });
 
   it('the grey profile is one that is read again', async () => {
-    const conversion = await conversionOf(makeGreyProfile(), 1);
+    const conversion = await conversionOf(makeGreyProfile(null), 1);
     if (conversion.channels !== 1) throw new Error('not one of grey');
     for (const v of [0, 0.1, 0.5, 1]) {
       const code = Math.round(v * 65535);

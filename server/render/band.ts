@@ -3,7 +3,7 @@ import { framed } from '../../core/frame/framing';
 import { geometryOf, type Geometry, type Rectangle } from '../../core/frame/geometry';
 import type { KeptTable } from '../../core/engine/kept-tables';
 import { createPlanner, type Plan } from '../../core/engine/plan';
-import { render16, render8, withMargin } from '../../core/engine/render';
+import { render16, render8, renderValues, withMargin } from '../../core/engine/render';
 import type { Surveys } from '../../core/engine/run';
 import {
   carry,
@@ -15,11 +15,11 @@ import {
 } from '../../core/formats/carried';
 import { createSurveyor } from '../../core/engine/survey';
 import { sightOf } from '../../core/masks/finding/sight';
-import { readCodes, write16, write8 } from '../../core/kernels/codes';
+import { write16, write8 } from '../../core/kernels/codes';
 import { halveRows } from '../../core/kernels/halve';
 import { greyOf } from '../../core/kernels/luminance';
 import { markOccupied } from '../../core/kernels/occupied';
-import { toDisplayP3 } from '../../core/kernels/display-p3';
+import { firstOf, spaceOf, toGreyGamma, toPrimaries, type SpaceName } from '../../core/kernels/output-space';
 import type { Treatment } from '../../core/treatment/schema';
 import { codesOf, type Shared } from './shared';
 import { hear, type Told } from './told';
@@ -46,7 +46,7 @@ export interface Work extends Planning {
   /** What steps that look at the whole picture found in it. */
   surveys: Surveys;
   bits: 8 | 16;
-  profile: 'srgb' | 'display-p3' | 'grey';
+  profile: SpaceName;
   /** Tables baked already. */
   tables: KeptTable[];
 }
@@ -218,7 +218,8 @@ function renderPart(work: Work, plan: Plan, geometry: Geometry, part: Rectangle)
   const tile = framed({ ...source, codes: codesOf(photograph) }, geometry, withMargin(plan, part, geometry));
   const options = { grey, geometry, surveys, part };
   const count = part.width * part.height;
-  if (profile !== 'display-p3') {
+  const { matrix, gamma } = spaceOf(profile);
+  if (!matrix && !gamma) {
     if (bits === 16) {
       const out = new Uint16Array(count * 3);
       render16(plan, tile, out, options);
@@ -228,15 +229,15 @@ function renderPart(work: Work, plan: Plan, geometry: Geometry, part: Rectangle)
     render8(plan, tile, out, 3, options);
     return out;
   }
-  // Changed to the other primaries before it is cut to its bits.
-  const fine = new Uint16Array(count * 3);
-  render16(plan, tile, fine, options);
+  // Changed to the other space before it is cut to its bits and to what that holds.
   const values = new Float32Array(count * 3);
-  readCodes(fine, 0, count, values);
-  toDisplayP3(values);
+  renderValues(plan, tile, values, options);
+  if (matrix) toPrimaries(values, matrix);
+  else if (gamma) toGreyGamma(values, gamma);
   if (bits === 16) {
-    write16(values, count, fine, 0);
-    return fine;
+    const out = new Uint16Array(count * 3);
+    write16(values, count, out, 0);
+    return out;
   }
   const out = new Uint8Array(count * 3);
   for (let row = 0; row < part.height; row++) {
@@ -247,7 +248,7 @@ function renderPart(work: Work, plan: Plan, geometry: Geometry, part: Rectangle)
 }
 
 /**
- * Renders a band: RGB into shared memory, or given back, as one channel where the profile is grey.
+ * Renders a band: RGB into shared memory, or given back, as one channel where the space is grey.
  */
 export function renderBand({ work, fromRow, rows, out }: Band): Uint8Array | Uint16Array | null {
   const { treatment, plan } = knownOf(work);
@@ -258,7 +259,8 @@ export function renderBand({ work, fromRow, rows, out }: Band): Uint8Array | Uin
     width: geometry.width,
     height: rows,
   });
-  const samples = work.profile === 'grey' ? greyOf(codes) : codes;
+  const { gamma } = spaceOf(work.profile);
+  const samples = gamma === undefined ? codes : gamma === null ? greyOf(codes) : firstOf(codes);
   if (!out) return samples;
   const all = work.bits === 8 ? new Uint8Array(out) : new Uint16Array(out);
   all.set(samples, (fromRow * samples.length) / rows);

@@ -1,5 +1,6 @@
 import sharp from 'sharp';
-import { chromaOf } from '../pictures/formats/define';
+import type { SendOutSettings } from '../../contract/send-outs';
+import { subsamplingOf } from '../pictures/formats/define';
 
 /**
  * Joins JPEGs of equal width, coded with the same tables, one below another into one, their data as it is:
@@ -80,16 +81,19 @@ export function mostRows(width: number): number {
   return Math.max(STRIP_STEP, rows - (rows % STRIP_STEP));
 }
 
+/** How strips are coded. */
+export type StripCoding = Pick<SendOutSettings, 'quality' | 'chroma'>;
+
 /** Encodes a strip with the standard tables, so that all strips of a picture have the same. */
 export function encodeStrip(
   codes: Uint8Array,
   width: number,
   height: number,
   grey: boolean,
-  quality: number,
+  { quality, chroma }: StripCoding,
 ): Promise<Buffer> {
   return sharp(codes, { raw: { width, height, channels: grey ? 1 : 3 } })
     .toColourspace(grey ? 'b-w' : 'srgb')
-    .jpeg({ quality, chromaSubsampling: chromaOf(quality), optimiseCoding: false })
+    .jpeg({ quality, chromaSubsampling: subsamplingOf(chroma), optimiseCoding: false })
     .toBuffer();
 }

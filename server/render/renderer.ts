@@ -9,12 +9,13 @@ import { createPlanner, type Plan } from '../../core/engine/plan';
 import type { Surveys } from '../../core/engine/run';
 import { bytesOf, type CarriedKind } from '../../core/formats/carried';
 import { OCCUPIED_BYTES } from '../../core/kernels/occupied';
+import { isGreySpace } from '../../core/kernels/output-space';
 import { carriedBy } from '../../core/treatment/carried-by';
 import type { Treatment } from '../../core/treatment/schema';
 import { resizePixels, type Decoded, type Pixels } from '../pictures/decode';
 import { PictureError, type PictureFacts } from '../pictures/inspect';
 import type { Bake, Band, Check, Halve, Held, Look, Mark, Measure, Work } from './band';
-import { encodeStrip, joinStrips, mostRows, STRIP_STEP } from './jpeg-strips';
+import { encodeStrip, joinStrips, mostRows, STRIP_STEP, type StripCoding } from './jpeg-strips';
 import type { Decode, SharedPicture } from './picture-tasks';
 import type { Body, ReadBody } from './read-treatment';
 import { share, unshare, type Shared } from './shared';
@@ -45,7 +46,7 @@ export interface RenderJob {
 export interface Rendered {
   width: number;
   height: number;
-  /** Codes of the bits asked for: RGB, or one for each pixel where the profile is grey. */
+  /** Codes of the bits asked for: RGB, or one for each pixel where the space is grey. */
   codes: Uint8Array | Uint16Array;
 }
 
@@ -263,7 +264,7 @@ export class Renderer {
     const { work, margin } = await this.workOf(job);
     const size = framedSize(work.photograph, job.treatment.frame);
     const { width, height } = size;
-    const channels = job.profile === 'grey' ? 1 : 3;
+    const channels = job.profile && isGreySpace(job.profile) ? 1 : 3;
     const out = new SharedArrayBuffer(width * height * channels * (job.bits / 8));
     const most = margin > 0 ? MARGIN_BAND_PIXELS : BAND_PIXELS;
     const rowsEach = Math.max(1, Math.min(Math.ceil(height / 2), Math.floor(most / width)));
@@ -275,7 +276,7 @@ export class Renderer {
    * Renders to a JPEG without a profile: each band is encoded as soon as it is rendered, while others still
    * are, and all are joined.
    */
-  async renderJpeg(job: RenderJob, quality: number): Promise<Buffer> {
+  async renderJpeg(job: RenderJob, coding: StripCoding): Promise<Buffer> {
     const { work, margin } = await this.workOf(job);
     const size = framedSize(work.photograph, job.treatment.frame);
     const { width, height } = size;
@@ -283,7 +284,7 @@ export class Renderer {
     const wanted = Math.min(mostRows(width), Math.ceil(height / 2), Math.floor(most / width));
     const rowsEach = Math.max(STRIP_STEP, wanted - (wanted % STRIP_STEP));
     const strips = await this.inBands(job, work, size, rowsEach, null, (given, rows) =>
-      encodeStrip(given as Uint8Array, width, rows, work.profile === 'grey', quality),
+      encodeStrip(given as Uint8Array, width, rows, isGreySpace(work.profile), coding),
     );
     return joinStrips(strips, width, height, rowsEach);
   }

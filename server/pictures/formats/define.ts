@@ -1,23 +1,25 @@
 import type { Sharp } from 'sharp';
-import type { FormatView, ProfileName } from '../../../contract/send-outs';
+import type { Bits, FormatView, ProfileName, SendOutSettings } from '../../../contract/send-outs';
 
 /** How pixels are written. */
-export interface Encoding {
-  /** 1..100, for formats that have one. */
-  quality: number;
-  profile: ProfileName;
-}
+export type Encoding = Pick<
+  SendOutSettings,
+  'bits' | 'profile' | 'quality' | 'chroma' | 'progressive' | 'packing'
+>;
 
 /** A file format: what it can hold, and how it is written. */
-export interface Format extends Omit<FormatView, 'bits' | 'profiles'> {
-  bits: readonly (8 | 16)[];
+export interface Format extends Omit<FormatView, 'bits' | 'profiles' | 'packings'> {
+  bits: readonly Bits[];
   profiles: readonly ProfileName[];
+  packings: SendOutSettings['packing'][];
   /** As a sentence has it: `a JPEG`. */
   title: string;
   /** Endings of file names that mean it, the usual one first. */
   endings: readonly string[];
   /** It is encoded strip by strip while others are still rendered (see render/jpeg-strips). */
-  inStrips?: boolean;
+  inStrips?: (encoding: Encoding) => boolean;
+  /** The tags by which the resolution is said, as metadata/exiftool names them. */
+  resolution?: (dpi: number) => string[];
   /** Writes pixels; the profile is put in by `embed`, unless the library does it here. */
   encode: (picture: Sharp, encoding: Encoding) => Promise<Buffer>;
   /** Puts a profile into a finished file, byte for byte; left out where `encode` has done it. */
@@ -25,9 +27,29 @@ export interface Format extends Omit<FormatView, 'bits' | 'profiles'> {
 }
 
 /** Declares a file format. */
-export function defineFormat(definition: Omit<Format, 'ending'>): Format {
-  return { ...definition, ending: definition.endings[0] };
+export function defineFormat(
+  definition: Omit<Format, 'ending' | (typeof mayLack)[number]> &
+    Partial<Pick<Format, (typeof mayLack)[number]>>,
+): Format {
+  return {
+    quality: false,
+    chroma: false,
+    progressive: false,
+    packings: [],
+    ...definition,
+    ending: definition.endings[0],
+  };
 }
 
-/** Quality from which colour is kept at full size. */
-export const chromaOf = (quality: number) => (quality >= 90 ? '4:4:4' : '4:2:0');
+/** What a format has not, unless it says so. */
+export const mayLack = ['quality', 'chroma', 'progressive', 'packings'] as const;
+
+/** A resolution as EXIF has it. */
+export const exifResolution = (dpi: number): string[] => [
+  `IFD0:XResolution=${dpi}`,
+  `IFD0:YResolution=${dpi}`,
+  'IFD0:ResolutionUnit=inches',
+];
+
+/** Colour at the full size, or at half of it. */
+export const subsamplingOf = (chroma: SendOutSettings['chroma']) => (chroma === 'kept' ? '4:4:4' : '4:2:0');

@@ -1,4 +1,4 @@
-import type { SendOutSettings } from '../../../contract/send-outs';
+import type { FormatView, ProfileName, SendOutSettings } from '../../../contract/send-outs';
 import { avif } from './avif';
 import type { Format } from './define';
 import { jpeg } from './jpeg';
@@ -20,10 +20,26 @@ export function formatNamed(name: string): Format {
 export const formatOfEnding = (ending: string): Format | undefined =>
   formats.find(f => f.endings.includes(ending));
 
-const profileTexts = {
+/** What a client needs to know of the formats to offer them. */
+export const formatViews = (): FormatView[] =>
+  formats.map(({ name, ending, mediaType, bits, profiles, quality, chroma, progressive, packings }) => ({
+    name,
+    ending,
+    mediaType,
+    bits: [...bits],
+    profiles: [...profiles],
+    quality,
+    chroma,
+    progressive,
+    packings,
+  }));
+
+const profileTexts: Record<ProfileName, string> = {
   srgb: 'an sRGB profile',
   'display-p3': 'a Display P3 profile',
+  wide: 'a wide RGB profile',
   grey: 'a grey profile',
+  'grey-gamma': 'a grey profile',
 };
 
 /** Why no file can be like that; null where one can. */

@@ -1,4 +1,4 @@
-import { chromaOf, defineFormat } from './define';
+import { defineFormat, exifResolution, subsamplingOf } from './define';
 
 /** JPEG: APP2 segments after the JFIF header. Source: ICC.1:2010, annex B.4. */
 function intoJpeg(file: Buffer, icc: Buffer): Buffer {
@@ -26,10 +26,20 @@ export const jpeg = defineFormat({
   endings: ['jpg', 'jpeg'],
   mediaType: 'image/jpeg',
   bits: [8],
-  profiles: ['srgb', 'display-p3', 'grey'],
+  profiles: ['srgb', 'display-p3', 'wide', 'grey', 'grey-gamma'],
   quality: true,
-  inStrips: true,
-  encode: (picture, { quality }) =>
-    picture.jpeg({ quality, chromaSubsampling: chromaOf(quality) }).toBuffer(),
+  chroma: true,
+  progressive: true,
+  // What shows coarsely at first is coded over the whole picture.
+  inStrips: ({ progressive }) => !progressive,
+  encode: (picture, { quality, chroma, progressive }) =>
+    picture.jpeg({ quality, chromaSubsampling: subsamplingOf(chroma), progressive }).toBuffer(),
+  resolution: dpi => [
+    `JFIF:XResolution=${Math.round(dpi)}`,
+    `JFIF:YResolution=${Math.round(dpi)}`,
+    'JFIF:ResolutionUnit=inches',
+    // Where there is EXIF, it is read before the other.
+    ...exifResolution(dpi),
+  ],
   embed: intoJpeg,
 });

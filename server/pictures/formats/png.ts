@@ -18,8 +18,15 @@ export const png = defineFormat({
   endings: ['png'],
   mediaType: 'image/png',
   bits: [8, 16],
-  profiles: ['srgb', 'display-p3', 'grey'],
-  quality: false,
+  profiles: ['srgb', 'display-p3', 'wide', 'grey', 'grey-gamma'],
   encode: picture => picture.png({ compressionLevel: 6 }).toBuffer(),
+  resolution: dpi => {
+    const perMetre = Math.round(dpi / 0.0254);
+    return [
+      `PNG-pHYs:PixelsPerUnitX=${perMetre}`,
+      `PNG-pHYs:PixelsPerUnitY=${perMetre}`,
+      'PNG-pHYs:PixelUnits=meters',
+    ];
+  },
   embed: intoPng,
 });

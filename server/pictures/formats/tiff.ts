@@ -1,4 +1,4 @@
-import { defineFormat } from './define';
+import { defineFormat, exifResolution } from './define';
 
 const ICC_TAG = 34675;
 const UNDEFINED_TYPE = 7;
@@ -44,8 +44,10 @@ export const tiff = defineFormat({
   endings: ['tif', 'tiff'],
   mediaType: 'image/tiff',
   bits: [8, 16],
-  profiles: ['srgb', 'display-p3', 'grey'],
-  quality: false,
-  encode: picture => picture.tiff({ compression: 'lzw', predictor: 'horizontal' }).toBuffer(),
+  profiles: ['srgb', 'display-p3', 'wide', 'grey', 'grey-gamma'],
+  packings: ['lzw', 'deflate', 'none'],
+  encode: (picture, { packing }) =>
+    picture.tiff({ compression: packing, predictor: packing === 'none' ? 'none' : 'horizontal' }).toBuffer(),
+  resolution: exifResolution,
   embed: intoTiff,
 });

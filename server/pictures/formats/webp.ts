@@ -1,4 +1,4 @@
-import { defineFormat } from './define';
+import { defineFormat, exifResolution } from './define';
 
 const ICC_FLAG = 0x20;
 
@@ -31,8 +31,9 @@ export const webp = defineFormat({
   endings: ['webp'],
   mediaType: 'image/webp',
   bits: [8],
-  profiles: ['srgb', 'display-p3'],
+  profiles: ['srgb', 'display-p3', 'wide'],
   quality: true,
   encode: (picture, { quality }) => picture.webp({ quality }).toBuffer(),
+  resolution: exifResolution,
   embed: intoWebp,
 });
