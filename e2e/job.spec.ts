@@ -132,7 +132,7 @@ test('from files to a toned print: bring in, treat, reload, undo, send out', asy
   await settings.getByRole('radio', { name: 'TIFF' }).click();
   await settings.getByRole('radio', { name: '16' }).click();
   await settings.getByRole('button', { name: /Size/ }).click();
-  await page.getByRole('option', { name: 'Long edge' }).click();
+  await page.getByRole('option', { name: 'Long edge, pixels' }).click();
   await settings.getByRole('textbox', { name: 'Long edge in pixels' }).fill(String(toned.width));
   await page.keyboard.press('Enter');
   await settings.getByRole('button', { name: 'Send out' }).click();

@@ -49,6 +49,17 @@ export function ensureDebian(packages, present) {
   }
 }
 
+/** Perl, which writes files' metadata. */
+export function ensurePerl() {
+  const modules = ['Encode', 'POSIX', 'Time::Local', 'File::Basename'].map(name => `-M${name}`);
+  ensureDebian(['perl'], () => spawnSync('perl', [...modules, '-e', '1']).status === 0);
+}
+
+/** Programs that tests read finished files with. */
+export function ensureReaders() {
+  ensureDebian(['poppler-utils', 'unzip'], () => ['pdftoppm', 'pdffonts', 'unzip'].every(hasCommand));
+}
+
 const digest = text => createHash('sha256').update(text).digest('hex');
 
 /** Where builds lie; whoever installs or builds holds it, so that two commands at once do not undo each other's work. */

@@ -1,7 +1,7 @@
 import { spawn } from 'node:child_process';
 import { createServer } from 'node:net';
 import { join, resolve } from 'node:path';
-import { ensureBuilt, ensurePackages, root } from './ensure.mjs';
+import { ensureBuilt, ensurePackages, ensurePerl, root } from './ensure.mjs';
 import { PlainError } from './plain-error.mjs';
 import { ensurePostgres } from './cluster/binaries.mjs';
 import { startCluster } from './cluster/cluster.mjs';
@@ -72,6 +72,7 @@ async function main() {
   ensurePackages();
   let databaseUrl = process.env.DATABASE_URL;
   if (isManaged) ensurePostgres();
+  ensurePerl();
   ensureBuilt();
   if (stopping) return;
   if (isManaged) {

@@ -1,7 +1,7 @@
 import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join, relative } from 'node:path';
-import { ensureBuilt, ensurePackages, root } from './ensure.mjs';
+import { ensureBuilt, ensurePackages, ensurePerl, ensureReaders, root } from './ensure.mjs';
 import { PlainError } from './plain-error.mjs';
 import { ensurePostgres } from './cluster/binaries.mjs';
 import { ensureChromium, withCluster } from './temporary.mjs';
@@ -91,6 +91,8 @@ async function main() {
   ensurePackages();
   ensurePostgres();
   ensureChromium();
+  ensurePerl();
+  ensureReaders();
   mkdirSync(join(root, 'test-results'), { recursive: true });
 
   const [only, ...passedOn] = process.argv.slice(2);

@@ -16,6 +16,7 @@ import { onlyOwnPages } from './own-pages';
 import { answerProblems, notFound, Problem } from './problem';
 import { implement, mount, openApi, type Implemented } from './route';
 import { sendOutRoutes } from './send-outs';
+import { sheetRoutes } from './sheets';
 import { onlySignedIn } from './sign-in';
 import { seriesRoutes } from './series';
 import { batchRoutes } from './batches';
@@ -138,6 +139,7 @@ export function createApp(
     ...evennessRoutes(services),
     ...batchRoutes(services, queue),
     ...sendOutRoutes(services, queue),
+    ...sheetRoutes(services),
     ...putAsideRoutes(services),
   ];
   const description = openApi(routes.map(r => r.route));

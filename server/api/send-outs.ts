@@ -19,11 +19,11 @@ import {
   stopSendOut,
   type SendOut as SendOutView,
 } from '../../contract/send-outs';
+import { fileNameOf, slug } from '../../contract/file-name';
 import { currentTreatment } from '../data/history';
 import { currentCredits } from '../data/credits';
 import { Credits, KeptSettings, Photograph, SendOut, Take } from '../data/models';
 import type { Queue } from '../jobs/queue';
-import { fileNameOf, slug } from '../jobs/file-name';
 import { formatNamed, formatViews, impossible } from '../pictures/formats';
 import type { Services } from '../services';
 import { giveBytes } from './bytes';
@@ -88,7 +88,8 @@ export function sendOutRoutes({ sequelize }: Services, queue: Queue) {
             settings: body.settings,
             fileName: fileNameOf(
               { ...photograph, series: series.title, letter: take.letter, date: new Date() },
-              body.settings,
+              body.settings.names,
+              formatNamed(body.settings.format).ending,
             ),
           };
         }),

@@ -2,8 +2,8 @@ import type { Response } from 'express';
 import { pipeline } from 'node:stream/promises';
 import type { Sequelize } from 'sequelize';
 import { ZipFile } from 'yazl';
+import { eachOnce } from '../../contract/file-name';
 import { readBlob } from '../data/blobs';
-import { eachOnce } from '../jobs/file-name';
 
 /** A file of a zip, by its bytes' hash. */
 export interface Zipped {

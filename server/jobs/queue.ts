@@ -31,6 +31,9 @@ const works = {
 } as const satisfies Record<string, Work>;
 export type WorkName = keyof typeof works;
 
+/** A moment before all work, in seconds: what is counted from it stays small. */
+const SINCE = Date.UTC(2026, 0) / 1000;
+
 /** Whoever took work out of the queue so long ago and has not begun it is gone. */
 const TAKEN_SECONDS = 60;
 
@@ -48,8 +51,10 @@ export async function openQueue(databaseUrl: string, log: Logger): Promise<Queue
       // eslint-disable-next-line no-restricted-syntax -- Sequelize does not say which connection a transaction has
       const { connection } = transaction as unknown as { connection: Client };
       const options = { retryLimit: 2, retryDelay: 1, expireInSeconds: 30 * 60 };
+      // What was asked for first is done first, and what was asked for together in its order.
+      const now = Math.floor(Date.now() / 1000) - SINCE;
       await boss.insert(
-        ids.map(id => ({ name: work, data: { id }, ...options })),
+        ids.map((id, i) => ({ name: work, data: { id }, priority: -(now + i), ...options })),
         { db: { executeSql: (text, values) => connection.query(text, values) } },
       );
     },

@@ -1,6 +1,7 @@
 import sharp from 'sharp';
 import type { takeEdges } from '../../contract/takes';
 import { photographEdge } from '../../core/frame/geometry';
+import { bareTreatment, type Treatment } from '../../core/treatment/schema';
 import { surveyEdge } from '../../core/engine/survey';
 import { SIGHT_EDGE } from '../../core/masks/finding/sight';
 import { atHand } from '../data/carried';
@@ -13,16 +14,38 @@ type TakeEdge = (typeof takeEdges)[number];
 
 /** The path of a take's small picture, a JPEG: made once for each of its states. */
 export async function smallPicture(
-  { sequelize, pictures, renderer, renders }: Services,
+  services: Services,
   take: Take,
   photograph: Photograph,
   longEdge: TakeEdge,
 ): Promise<string> {
-  const treatment = await currentTreatment(take);
+  return made(services, take, photograph, longEdge, 'thumbnail 5', treatment => treatment);
+}
+
+/** The path of the photograph as it came, in the frame that a take gives it. */
+export async function barePicture(
+  services: Services,
+  take: Take,
+  photograph: Photograph,
+  longEdge: TakeEdge,
+): Promise<string> {
+  const bare = ({ frame }: Treatment): Treatment => ({ ...bareTreatment(), frame });
+  return made(services, take, photograph, longEdge, 'bare 1', bare);
+}
+
+async function made(
+  { sequelize, pictures, renderer, renders }: Services,
+  take: Take,
+  photograph: Photograph,
+  longEdge: TakeEdge,
+  key: string,
+  of: (treatment: Treatment) => Treatment,
+): Promise<string> {
+  const treatment = of(await currentTreatment(take));
   const source = sourceOf(photograph);
   // A state of a take never changes.
   const state = `${take.id} ${take.currentState}`;
-  return renders.file(source.sha256, `thumbnail 5 ${longEdge} ${state}`, async () => {
+  return renders.file(source.sha256, `${key} ${longEdge} ${state}`, async () => {
     await atHand(sequelize, treatment);
     const edge = photographEdge(source, treatment.frame, longEdge);
     const { codes, width, height } = await renderer.render({

@@ -87,7 +87,9 @@ export async function withMetadata(
     return await readFile(path);
   } catch (error) {
     const { stderr } = error as { stderr?: string };
-    throw new Error(`Its metadata could not be written: ${line(stderr ?? String(error)).slice(0, 200)}`);
+    throw new Error(`Its metadata could not be written: ${line(stderr ?? String(error)).slice(0, 200)}`, {
+      cause: error,
+    });
   } finally {
     await rm(path, { force: true });
   }

@@ -63,13 +63,8 @@ async function send(path: string, init: RequestInit): Promise<Response> {
   }
 }
 
-/** Asks the server by a route; throws an ApiError. Undefined where there is nothing in the answer. */
-export async function call<
-  P extends Shape | undefined,
-  Q extends Shape | undefined,
-  B extends Shape | undefined,
-  A extends Shape | undefined,
->(route: Route<P, Q, B, A>, asked: AskedOf<P, Q, B>, { signal, bytes }: Options = {}): Promise<Read<A>> {
+/** Sends what a route takes, and gives the answer, whatever it is. */
+function ask(route: Route, asked: object, { signal, bytes }: Options): Promise<Response> {
   const { body, ...address } = asked as {
     params?: Record<string, unknown>;
     query?: Record<string, unknown>;
@@ -78,12 +73,22 @@ export async function call<
   const text = body === undefined ? undefined : JSON.stringify(body);
   const type = bytes ? route.takes! : 'application/json';
   const sent = bytes ? new Blob([bytes as BlobPart]) : text;
-  const response = await send(addressOf(route, address), {
+  return send(addressOf(route, address), {
     method: route.method.toUpperCase(),
     signal,
-    keepalive: route.method !== 'get' && !bytes && (text ?? '').length < SMALL,
+    keepalive: route.method !== 'get' && !bytes && !route.gives && (text ?? '').length < SMALL,
     ...(sent !== undefined && { body: sent, headers: { 'Content-Type': type } }),
   });
+}
+
+/** Asks the server by a route; throws an ApiError. Undefined where there is nothing in the answer. */
+export async function call<
+  P extends Shape | undefined,
+  Q extends Shape | undefined,
+  B extends Shape | undefined,
+  A extends Shape | undefined,
+>(route: Route<P, Q, B, A>, asked: AskedOf<P, Q, B>, { signal, bytes }: Options = {}): Promise<Read<A>> {
+  const response = await ask(route, asked, { signal, bytes });
   if (response.status === 204) return undefined as Read<A>;
   const value: unknown = await response.json().catch(() => undefined);
   if (!response.ok) throw problemFrom(response.status, value);
@@ -105,4 +110,23 @@ export function pictureAddress(
 /** The take that stands for a photograph. */
 export function currentTake(photograph: Photograph): TakeSummary {
   return photograph.takes.find(t => t.id === photograph.currentTakeId) ?? photograph.takes[0];
+}
+
+/** Asks for a file by a route; throws an ApiError. Its name is the one that the server gives it. */
+export async function callForFile<
+  P extends Shape | undefined,
+  Q extends Shape | undefined,
+  B extends Shape | undefined,
+>(
+  route: Route<P, Q, B, undefined>,
+  asked: AskedOf<P, Q, B>,
+  options: Options = {},
+): Promise<{ bytes: ArrayBuffer; name: string }> {
+  const response = await ask(route, asked, options);
+  if (!response.ok) throw problemFrom(response.status, await response.json().catch(() => undefined));
+  const said = response.headers.get('Content-Disposition') ?? '';
+  const [, name = 'file'] = /filename="?([^";]+)/.exec(said) ?? [];
+  // What has letters beyond ASCII comes as RFC 8187 has it.
+  const [, full] = /filename\*=UTF-8''([^;]+)/.exec(said) ?? [];
+  return { bytes: await response.arrayBuffer(), name: full ? decodeURIComponent(full) : name };
 }

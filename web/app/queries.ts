@@ -8,13 +8,14 @@ import * as pigments from '../../contract/pigments';
 import * as putAside from '../../contract/put-aside';
 import * as sharedLooks from '../../contract/shared-looks';
 import * as sendOuts from '../../contract/send-outs';
+import { makeSheet, type SheetSettings } from '../../contract/sheets';
 import * as series from '../../contract/series';
 import * as tables from '../../contract/tables';
 import * as takes from '../../contract/takes';
 import type { NamedPigment } from '../../core/colour/pigments';
 import type { Look } from '../../core/treatment/looks';
 import type { Given } from '../../contract/route';
-import { ApiError, call } from './api';
+import { ApiError, call, callForFile } from './api';
 import { FreshQueryClient } from './fresh-client';
 import { tell } from './notices';
 
@@ -45,6 +46,8 @@ export const keys = {
   palette: (seriesId: string) => ['palette', seriesId] as const,
   formats: ['formats'] as const,
   sendOuts: (seriesId: string) => ['send-outs', seriesId] as const,
+  credits: ['credits'] as const,
+  sendOutSettings: ['send-out-settings'] as const,
 };
 
 /** The shelf, asked for each time it is come to: what it counts is so. */
@@ -207,6 +210,38 @@ export const useSendOutAction = () =>
     const params = { id };
     if (action === 'clear') await call(sendOuts.clearSendOut, { params });
     else await call(action === 'retry' ? sendOuts.retrySendOut : sendOuts.stopSendOut, { params });
+  });
+
+/** What is done to all that goes out of a series. */
+export const useSendOutsAction = (seriesId: string) =>
+  useChange(async (action: 'pause' | 'resume' | 'clear') => {
+    const params = { id: seriesId };
+    if (action === 'clear') await call(sendOuts.clearSendOuts, { params });
+    else await call(action === 'pause' ? sendOuts.pauseSendOuts : sendOuts.resumeSendOuts, { params });
+  });
+
+export const useCredits = () =>
+  useQuery({ queryKey: keys.credits, queryFn: () => call(sendOuts.getCredits, {}) });
+
+export const useSetCredits = () =>
+  useChange((credits: sendOuts.Credits) => call(sendOuts.setCredits, { body: credits }));
+
+export const useKeptSettings = () =>
+  useQuery({ queryKey: keys.sendOutSettings, queryFn: () => call(sendOuts.listKeptSettings, {}) });
+
+export const useKeepSettings = () =>
+  useChange((kept: { name: string; settings: sendOuts.SendOutSettings }) =>
+    call(sendOuts.keepSettings, { body: kept }),
+  );
+
+export const useForgetSettings = () =>
+  useChange((id: string) => call(sendOuts.removeKeptSettings, { params: { id } }));
+
+/** A sheet to print, as a PDF. */
+export const useMakeSheet = (seriesId: string) =>
+  useMutation({
+    mutationFn: (body: { takes: string[]; settings: SheetSettings }) =>
+      callForFile(makeSheet, { params: { id: seriesId }, body }),
   });
 
 /** How the server is, as far as it does not change while it runs. */

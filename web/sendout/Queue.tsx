@@ -1,10 +1,13 @@
 import { Download, RotateCcw, X } from 'lucide-react';
+import { useState } from 'react';
 import styled from 'styled-components';
+import { eachOnce } from '../../contract/file-name';
 import type { SendOut } from '../../contract/send-outs';
 import { pictureAddress } from '../app/api';
-import { useSendOutAction } from '../app/queries';
-import { sizeInWords } from '../app/words';
+import { useSendOutAction, useSendOutsAction } from '../app/queries';
+import { countOf, numberInWords, sizeInWords } from '../app/words';
 import { Button, IconButton } from '../ui/buttons';
+import { canWriteFolders, intoFolder } from './folder';
 
 const Column = styled.aside`
   background: var(--paper);
@@ -25,6 +28,10 @@ const Column = styled.aside`
   }
   header span {
     color: var(--ink-2);
+    flex: 1;
+  }
+  header button {
+    align-self: center;
   }
   > p {
     padding: 0 20px;
@@ -38,7 +45,7 @@ const Column = styled.aside`
   }
   li {
     display: grid;
-    grid-template-columns: 60px 1fr auto;
+    grid-template-columns: 60px minmax(0, 1fr) auto;
     column-gap: 13px;
     align-items: center;
     min-height: 62px;
@@ -59,10 +66,22 @@ const Column = styled.aside`
     color: var(--ink-2);
     overflow-wrap: anywhere;
   }
-  li[data-state='waiting'] img {
+  li > div {
+    min-width: 0;
+  }
+  li em {
+    display: block;
+    font-style: normal;
+    white-space: nowrap;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  li[data-state='waiting'] img,
+  li[data-state='paused'] img {
     opacity: 0.55;
   }
-  li[data-state='waiting'] b {
+  li[data-state='waiting'] b,
+  li[data-state='paused'] b {
     color: var(--ink-2);
   }
   li[data-state='running'] {
@@ -85,6 +104,8 @@ const Column = styled.aside`
     margin-top: auto;
     display: flex;
     gap: 10px;
+    flex-wrap: wrap;
+    align-items: center;
     padding: 14px 20px 18px;
     border-top: 1px solid var(--rule);
     background: var(--paper-high);
@@ -115,10 +136,32 @@ const Get = styled.a`
   }
 `;
 
+/** A link that looks like a button. */
+const GetAll = styled.a`
+  display: flex;
+  align-items: center;
+  gap: 7px;
+  height: 32px;
+  padding: 0 12px;
+  border: 1px solid var(--edge);
+  border-radius: var(--r-field);
+  background: var(--paper-high);
+  font-weight: 550;
+  &:hover {
+    background: #fff;
+  }
+  svg {
+    width: 15px;
+    height: 15px;
+  }
+`;
+
 function stateInWords(s: SendOut): string {
   switch (s.state) {
     case 'waiting':
       return 'Waiting';
+    case 'paused':
+      return 'Held';
     case 'running':
       return '';
     case 'done':
@@ -148,8 +191,7 @@ function Entry({ item: s }: { item: SendOut }) {
         ) : (
           <small>
             {stateInWords(s)}
-            {s.state === 'done' ? <br /> : null}
-            {s.state === 'done' ? s.fileName : null}
+            {s.state === 'done' ? <em title={s.fileName}>{s.fileName}</em> : null}
           </small>
         )}
       </div>
@@ -172,7 +214,7 @@ function Entry({ item: s }: { item: SendOut }) {
             <RotateCcw aria-hidden="true" />
           </IconButton>
         ) : null}
-        {s.state === 'waiting' || s.state === 'running' ? (
+        {s.state === 'waiting' || s.state === 'paused' || s.state === 'running' ? (
           <IconButton aria-label={`Stop ${s.title}`} onPress={() => act.mutate({ id: s.id, action: 'stop' })}>
             <X aria-hidden="true" />
           </IconButton>
@@ -190,11 +232,11 @@ function Entry({ item: s }: { item: SendOut }) {
 }
 
 /** What goes out, with its progress. */
-export function Queue({ list }: { list: SendOut[] }) {
-  const act = useSendOutAction();
+export function Queue({ seriesId, list }: { seriesId: string; list: SendOut[] }) {
+  const all = useSendOutsAction(seriesId);
   const count = (...states: SendOut['state'][]) => list.filter(s => states.includes(s.state)).length;
   const failed = count('failed');
-  const over = list.filter(s => s.state !== 'waiting' && s.state !== 'running');
+  const done = list.filter(s => s.state === 'done');
   return (
     <Column aria-label="Going out">
       <header>
@@ -203,6 +245,10 @@ export function Queue({ list }: { list: SendOut[] }) {
           <span role="status">
             {count('done')} of {list.length} done{failed ? `, ${failed} failed` : ''}
           </span>
+        ) : null}
+        {count('waiting') ? <Button onPress={() => all.mutate('pause')}>Pause</Button> : null}
+        {count('paused') && !count('waiting') ? (
+          <Button onPress={() => all.mutate('resume')}>Go on</Button>
         ) : null}
       </header>
       {list.length === 0 ? (
@@ -213,17 +259,49 @@ export function Queue({ list }: { list: SendOut[] }) {
           <Entry key={s.id} item={s} />
         ))}
       </ul>
-      {over.length ? (
+      {done.length || count('stopped') ? (
         <footer>
-          <Button
-            onPress={() => {
-              for (const s of over) act.mutate({ id: s.id, action: 'clear' });
-            }}
-          >
-            Clear the finished
+          {done.length > 1 ? (
+            <GetAll href={`/api/series/${seriesId}/sent-files`} download>
+              <Download aria-hidden="true" />
+              {capital(numberInWords(done.length))} as one zip
+            </GetAll>
+          ) : null}
+          {done.length && canWriteFolders() ? <IntoFolder done={done} /> : null}
+          <Button isDisabled={all.isPending} onPress={() => all.mutate('clear')}>
+            Clear the done
           </Button>
         </footer>
       ) : null}
     </Column>
+  );
+}
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+
+/** Writes all that is done into a folder of the disk. */
+function IntoFolder({ done }: { done: SendOut[] }) {
+  const [said, setSaid] = useState<string | null>(null);
+  const [isBusy, setBusy] = useState(false);
+  const names = eachOnce(done.map(s => s.fileName));
+  const write = async () => {
+    setBusy(true);
+    try {
+      const files = done.map((s, i) => ({ id: s.id, fileName: names[i] }));
+      const count = await intoFolder(files, n => setSaid(`${n} of ${files.length} written`));
+      if (count !== null) setSaid(`${countOf(count, 'file')} written`);
+    } catch (error) {
+      setSaid(`Not all could be written: ${error instanceof Error ? error.message : String(error)}`);
+    } finally {
+      setBusy(false);
+    }
+  };
+  return (
+    <>
+      <Button isDisabled={isBusy} onPress={() => void write()}>
+        Into a folder
+      </Button>
+      {said ? <small role="status">{said}</small> : null}
+    </>
   );
 }

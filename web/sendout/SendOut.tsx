@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import styled from 'styled-components';
+import { fileNameOf } from '../../contract/file-name';
 import type { Photograph } from '../../contract/photographs';
 import type { FormatView, SendOutSettings } from '../../contract/send-outs';
 import type { Series } from '../../contract/series';
@@ -14,15 +15,22 @@ import { Button } from '../ui/buttons';
 import { PrintLabel } from '../ui/print-label';
 import { Wait } from '../ui/wait';
 import { Queue } from './Queue';
-import { keepSettings, keptSettings, SettingsCard } from './SettingsCard';
+import { AlsoFrom } from './AlsoFrom';
+import { KeptAs } from './KeptAs';
+import { lastSettings, rememberSettings } from './kept';
+import { SettingsCard } from './SettingsCard';
 import { TakePicture } from '../ui/TakePicture';
 
 const Frame = styled.div`
   height: 100vh;
   display: grid;
-  grid-template: var(--bar) minmax(0, 1fr) / minmax(0, 1fr) 392px;
+  grid-template: var(--bar) minmax(0, 1fr) auto / minmax(0, 1fr) 392px;
   > header {
     grid-column: 1 / -1;
+  }
+  > aside {
+    grid-column: 2;
+    grid-row: 2 / 4;
   }
 `;
 
@@ -95,7 +103,27 @@ function SendOutOf({ series, formats }: { series: Series; formats: readonly Form
   const going = goingOut(series, ids);
   const sendOuts = useSendOuts(series.id);
   const send = useSend();
-  const [settings, setSettings] = useState<SendOutSettings>(keptSettings);
+  const [settings, setSettings] = useState<SendOutSettings>(lastSettings);
+  const take = (next: SendOutSettings) => {
+    rememberSettings(next);
+    setSettings(next);
+  };
+  const format = formats.find(f => f.name === settings.format) ?? formats[0];
+  const [first] = going as (Going | undefined)[];
+  const example = first
+    ? fileNameOf(
+        {
+          series: series.title,
+          number: first.number,
+          title: first.photograph.title,
+          letter: first.take.letter,
+          original: first.photograph.fileName,
+          date: new Date(),
+        },
+        settings.names,
+        format.ending,
+      )
+    : '';
 
   return (
     <Frame>
@@ -106,6 +134,7 @@ function SendOutOf({ series, formats }: { series: Series; formats: readonly Form
           here="Send out"
         />
         <Push />
+        <KeptAs settings={settings} onTake={take} />
         <KeysHelp />
         <WallTones />
         <Button onPress={() => void navigate(`/series/${series.id}`)}>Back to the sheet</Button>
@@ -135,16 +164,15 @@ function SendOutOf({ series, formats }: { series: Series; formats: readonly Form
         <SettingsCard
           formats={formats}
           settings={settings}
-          onChange={next => {
-            keepSettings(next);
-            setSettings(next);
-          }}
+          onChange={take}
+          example={example}
           going={going}
           busy={send.isPending}
           onSend={() => send.mutate({ series: series.id, takes: going.map(g => g.take.id), settings })}
         />
       </Desk>
-      <Queue list={sendOuts.data ?? []} />
+      <AlsoFrom seriesId={series.id} takes={going.map(g => g.take.id)} />
+      <Queue seriesId={series.id} list={sendOuts.data ?? []} />
     </Frame>
   );
 }

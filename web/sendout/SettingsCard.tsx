@@ -1,55 +1,27 @@
-import { Input, NumberField } from 'react-aria-components';
 import styled from 'styled-components';
-import { LONGEST_EDGE } from '../../contract/limits';
 import type { Photograph } from '../../contract/photographs';
-import type { FormatView, SendOutSettings } from '../../contract/send-outs';
+import type { FormatView, Packing, SendOutSettings } from '../../contract/send-outs';
 import type { TakeSummary } from '../../contract/takes';
 import { stepKind } from '../../core/steps';
-import { countOf, numberInWords, wordFor, wordWithin } from '../app/words';
+import { countOf, numberInWords, sizeInWords, wordFor, wordWithin } from '../app/words';
 import { Button, LinkButton, Segments } from '../ui/buttons';
 import { Picker } from '../ui/overlays';
 import { Slider } from '../ui/slider';
+import { estimated } from './estimate';
+import { NamesRow } from './NamesRow';
+import { Part, Row } from './rows';
+import { SizeRows } from './SizeRows';
+import { TellRows } from './TellRows';
+
+const PACKINGS: Record<Packing, string> = { lzw: 'LZW', deflate: 'Deflate', none: 'Not packed' };
 
 const Card = styled.section`
   background: var(--paper-high);
   box-shadow: var(--shade-label);
   border-radius: var(--r-label);
-  padding: 14px 18px 0;
+  padding: 10px 18px 0;
   align-self: start;
-  margin-top: 30px;
   --paper: var(--paper-high);
-`;
-
-const Row = styled.div`
-  display: grid;
-  grid-template-columns: 88px 1fr;
-  column-gap: 10px;
-  align-items: center;
-  min-height: 42px;
-  > span {
-    color: var(--ink-2);
-  }
-`;
-
-const Two = styled.div`
-  display: grid;
-  grid-template-columns: 1fr 84px;
-  column-gap: 10px;
-  align-items: end;
-  input {
-    width: 100%;
-    height: 27px;
-    background: #fff;
-    border: 0;
-    border-bottom: 1px solid var(--edge);
-    text-align: right;
-    padding: 0 6px;
-    font-weight: 550;
-  }
-  input:focus {
-    outline: none;
-    border-bottom: 2px solid var(--lamp);
-  }
 `;
 
 const Go = styled.div`
@@ -57,8 +29,14 @@ const Go = styled.div`
   align-items: center;
   justify-content: space-between;
   gap: 12px;
-  margin: 12px -18px 0;
-  padding: 14px 18px;
+  position: sticky;
+  /* The edge of what is seen, not of what scrolls. */
+  bottom: -26px;
+  z-index: 1;
+  background: var(--paper-high);
+  margin: 8px -18px 0;
+  padding: 12px 18px;
+  border-radius: 0 0 var(--r-label) var(--r-label);
   border-top: 1px solid var(--rule);
   p {
     color: var(--ink-2);
@@ -76,30 +54,17 @@ const Go = styled.div`
 `;
 
 const Advice = styled.p`
-  min-height: 38px;
-  padding: 6px 0 0;
+  min-height: 24px;
+  padding: 4px 0 0;
   line-height: 1.4;
 `;
 
-const KEY = 'lampwash.send-out';
-const standard: SendOutSettings = { format: 'jpeg', bits: 8, profile: 'srgb', quality: 90, longEdge: null };
-
-/** The settings used last in this browser. */
-export function keptSettings(): SendOutSettings {
-  try {
-    return { ...standard, ...(JSON.parse(localStorage.getItem(KEY) ?? '{}') as Partial<SendOutSettings>) };
-  } catch {
-    return standard;
-  }
-}
-
-export function keepSettings(settings: SendOutSettings): void {
-  localStorage.setItem(KEY, JSON.stringify(settings));
-}
-
-/** Always the same object: another one would undo what is being typed. */
-const WHOLE = { useGrouping: false, maximumFractionDigits: 0 };
-const SMALLEST = 16;
+const PURPOSES: { value: SendOutSettings['sharpen']['purpose']; text: string }[] = [
+  { value: 'none', text: 'Not at all' },
+  { value: 'screen', text: 'For a screen' },
+  { value: 'glossy', text: 'For glossy paper' },
+  { value: 'matte', text: 'For matte paper' },
+];
 
 /** How the files are made. */
 export function SettingsCard({
@@ -107,6 +72,7 @@ export function SettingsCard({
   settings,
   onChange,
   going,
+  example,
   busy,
   onSend,
 }: {
@@ -114,25 +80,28 @@ export function SettingsCard({
   settings: SendOutSettings;
   onChange: (settings: SendOutSettings) => void;
   going: { photograph: Photograph; take: TakeSummary; number: number }[];
+  /** A name as files will have it. */
+  example: string;
   busy: boolean;
   onSend: () => void;
 }) {
   const format = formats.find(f => f.name === settings.format) ?? formats[0];
   const set = (change: Partial<SendOutSettings>) => {
     const next = { ...settings, ...change };
-    const { bits, profiles } = formats.find(f => f.name === next.format) ?? format;
+    const { bits, profiles, packings } = formats.find(f => f.name === next.format) ?? format;
     onChange({
       ...next,
       bits: bits.includes(next.bits) ? next.bits : bits[0],
       profile: profiles.includes(next.profile) ? next.profile : profiles[0],
+      packing: packings.length && !packings.includes(next.packing) ? packings[0] : next.packing,
     });
   };
-  const largest = going.reduce((most, g) => Math.max(most, g.photograph.width, g.photograph.height), 0);
   const toned = going.filter(g => g.take.steps.some(kind => stepKind(kind)?.givesColour)).length;
-  const pixels = going.reduce((sum, { photograph: p }) => {
-    const scale = Math.min(1, (settings.longEdge ?? Infinity) / Math.max(p.width, p.height));
-    return sum + p.width * p.height * scale * scale;
-  }, 0);
+  const isGrey = settings.profile === 'grey' || settings.profile === 'grey-gamma';
+  const sizes = going.map(({ photograph }) => estimated(settings, photograph));
+  const bytes = sizes.reduce((sum, s) => sum + s.bytes, 0);
+  const pixels = sizes.reduce((sum, s) => sum + s.pixels, 0);
+  const { purpose, amount } = settings.sharpen;
   return (
     <Card aria-label="Settings">
       <Row>
@@ -148,12 +117,11 @@ export function SettingsCard({
         <span>Bits</span>
         <Segments
           label="Bits"
-          value={String(settings.bits) as '8' | '16'}
-          options={[
-            { value: '8', text: '8', disabled: !format.bits.includes(8) },
-            { value: '16', text: '16', disabled: !format.bits.includes(16) },
-          ]}
-          onChange={bits => set({ bits: bits === '16' ? 16 : 8 })}
+          value={String(settings.bits)}
+          options={([8, 10, 16] as const)
+            .filter(n => n !== 10 || format.bits.includes(10))
+            .map(n => ({ value: String(n), text: String(n), disabled: !format.bits.includes(n) }))}
+          onChange={chosen => set({ bits: format.bits.find(n => String(n) === chosen) ?? 8 })}
         />
       </Row>
       <Row>
@@ -165,32 +133,7 @@ export function SettingsCard({
           onChange={profile => set({ profile })}
         />
       </Row>
-      <Row>
-        <span>Size</span>
-        <Two>
-          <Picker
-            label="Size"
-            value={settings.longEdge === null ? 'full' : 'long'}
-            options={[
-              { value: 'full', text: 'Full size' },
-              { value: 'long', text: 'Long edge' },
-            ]}
-            onChange={size => set({ longEdge: size === 'full' ? null : Math.min(2400, largest || 2400) })}
-          />
-          {settings.longEdge === null ? null : (
-            <NumberField
-              aria-label="Long edge in pixels"
-              value={settings.longEdge}
-              minValue={SMALLEST}
-              maxValue={LONGEST_EDGE}
-              formatOptions={WHOLE}
-              onChange={v => set({ longEdge: Number.isFinite(v) ? v : 2400 })}
-            >
-              <Input />
-            </NumberField>
-          )}
-        </Two>
-      </Row>
+      <SizeRows settings={settings} pictures={going.map(g => g.photograph)} onChange={set} />
       {format.quality ? (
         <div style={{ paddingTop: 8 }}>
           <Slider
@@ -206,9 +149,77 @@ export function SettingsCard({
           />
         </div>
       ) : null}
+      {format.chroma && !isGrey ? (
+        <Row>
+          <span>Colour detail</span>
+          <Segments
+            label="Colour detail"
+            value={settings.chroma}
+            options={[
+              { value: 'kept', text: 'Whole' },
+              { value: 'halved', text: 'Half' },
+            ]}
+            onChange={chroma => set({ chroma })}
+          />
+        </Row>
+      ) : null}
+      {format.progressive ? (
+        <Row>
+          <span>Shown</span>
+          <Segments
+            label="Shown while it loads"
+            value={settings.progressive ? 'coarse' : 'rows'}
+            options={[
+              { value: 'rows', text: 'Row by row' },
+              { value: 'coarse', text: 'Coarse at first' },
+            ]}
+            onChange={way => set({ progressive: way === 'coarse' })}
+          />
+        </Row>
+      ) : null}
+      {format.packings.length ? (
+        <Row>
+          <span>Packed</span>
+          <Segments
+            label="Packed"
+            value={settings.packing}
+            options={format.packings.map(value => ({ value, text: PACKINGS[value] }))}
+            onChange={packing => set({ packing })}
+          />
+        </Row>
+      ) : null}
+      <Row>
+        <span>Sharpened</span>
+        <Picker
+          label="Sharpened"
+          value={purpose}
+          options={PURPOSES}
+          onChange={next => set({ sharpen: { purpose: next, amount } })}
+        />
+      </Row>
+      {purpose === 'none' ? null : (
+        <Slider
+          wide
+          label="Sharpening"
+          value={amount}
+          min={0}
+          max={1}
+          step={0.01}
+          standard={0.35}
+          shownTimes={100}
+          onChange={next => set({ sharpen: { purpose, amount: next } })}
+          onChangeEnd={next => set({ sharpen: { purpose, amount: next } })}
+        />
+      )}
+      <Part>
+        <NamesRow names={settings.names} example={example} onChange={names => set({ names })} />
+      </Part>
+      <Part>
+        <TellRows what={settings.metadata} onChange={metadata => set({ metadata })} />
+      </Part>
       {/* Always there, so that nothing moves when it speaks. */}
       <Advice role="status" aria-label="Advice">
-        {settings.profile === 'grey' && toned > 0 ? (
+        {isGrey && toned > 0 ? (
           <>
             {going.length === 1
               ? 'This take is toned: a grey file leaves its colour out. '
@@ -219,8 +230,10 @@ export function SettingsCard({
       </Advice>
       <Go>
         <p>
-          <b>{`${(pixels / 1e6).toFixed(pixels < 10e6 ? 1 : 0)} megapixels in all`}</b>
-          Each named by series, number, title and take.
+          <b>About {sizeInWords(bytes)}</b>
+          {going.length > 1
+            ? `${countOf(going.length, 'file')} of about ${sizeInWords(bytes / going.length)}`
+            : `${(pixels / 1e6).toFixed(1)} megapixels`}
         </p>
         <Button $ink isDisabled={!going.length || busy} onPress={onSend}>
           {going.length > 1 ? `Send out ${numberInWords(going.length)}` : 'Send out'}

@@ -1,5 +1,4 @@
-import type { SendOutSettings } from '../../contract/send-outs';
-import { formatNamed } from '../pictures/formats';
+import type { NamePart } from './send-outs';
 
 /** The names of files that go out. */
 
@@ -27,7 +26,7 @@ export interface Named {
 }
 
 /** `saltmarsh-ferry-05-quinces-b.jpg`: its parts in the order of the settings. */
-export function fileNameOf(of: Named, { names, format }: Pick<SendOutSettings, 'names' | 'format'>): string {
+export function fileNameOf(of: Named, names: readonly NamePart[], ending: string): string {
   const parts = {
     series: () => slug(of.series),
     number: () => String(of.number).padStart(2, '0'),
@@ -40,7 +39,7 @@ export function fileNameOf(of: Named, { names, format }: Pick<SendOutSettings, '
     .map(part => parts[part]())
     .filter(Boolean)
     .join('-');
-  return `${name || String(of.number).padStart(2, '0')}.${formatNamed(format).ending}`;
+  return `${name || String(of.number).padStart(2, '0')}.${ending}`;
 }
 
 /** Names of which each is another, whatever case a disk knows: `name.jpg`, `name-2.jpg`. */

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { sendOutSettings, type NamePart } from '../../contract/send-outs';
 import { eachOnce, fileNameOf, type Named } from './file-name';
+import type { NamePart } from './send-outs';
 
 const of: Named = {
   series: 'The Keeper’s Kitchen',
@@ -11,8 +11,7 @@ const of: Named = {
   original: 'DSC_0412.NEF.tif',
   date: new Date('2026-11-27T12:00:00Z'),
 };
-const named = (names: NamePart[], more: Partial<Named> = {}) =>
-  fileNameOf({ ...of, ...more }, { ...sendOutSettings.parse({}), names });
+const named = (names: NamePart[], more: Partial<Named> = {}) => fileNameOf({ ...of, ...more }, names, 'jpg');
 
 describe('file names', () => {
   it('are put together from their parts, in the order asked for', () => {
