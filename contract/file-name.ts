@@ -46,7 +46,8 @@ export function fileNameOf(of: Named, names: readonly NamePart[], ending: string
 export function eachOnce(names: readonly string[]): string[] {
   const taken = new Set<string>();
   return names.map(name => {
-    const dot = name.lastIndexOf('.');
+    // Of `a.treatment.json` all that follows the name is its ending.
+    const dot = name.indexOf('.') < 0 ? name.length : name.indexOf('.');
     let own = name;
     for (let n = 2; taken.has(own.toLowerCase()); n++) own = `${name.slice(0, dot)}-${n}${name.slice(dot)}`;
     taken.add(own.toLowerCase());

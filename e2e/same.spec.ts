@@ -128,7 +128,7 @@ for (const [name, part] of Object.entries(treatments)) {
     const [sent] = await app.api<{ id: string }[]>('POST', '/api/send-outs', {
       series: series.id,
       takes: [photograph.currentTakeId],
-      settings: { format: 'png', bits: 16, longEdge },
+      settings: { format: 'png', bits: 16, size: { by: 'long-edge', pixels: longEdge } },
     });
     await expect
       .poll(

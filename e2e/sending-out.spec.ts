@@ -136,6 +136,41 @@ test('a contact sheet and pairs are made of what goes out, with text that can be
   expect(pairs.text.match(/As it came/g)).toHaveLength(12);
 });
 
+test('a take is written as a colour table within what it says, and as a treatment', async ({
+  page,
+  app,
+}, info) => {
+  const series = (await app.api<{ id: string; title: string }[]>('GET', '/api/series')).find(
+    s => s.title === 'Saltmarsh Ferry',
+  )!;
+  await page.goto(`${app.url}/series/${series.id}/send-out`);
+  await page.getByRole('button', { name: /^Colour table/ }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByRole('radio', { name: '17 a side' }).click();
+  await expect(dialog.getByText(/it is ΔE [\d.]+ from the take in the mean, [\d.]+ at worst/)).toBeVisible({
+    timeout: 30_000,
+  });
+  await expect(dialog.getByText(/^Left out, since no table can hold/)).toContainText('looks beyond a colour');
+  const saved = async (press: () => Promise<void>) => {
+    const downloading = page.waitForEvent('download');
+    await press();
+    const download = await downloading;
+    const path = info.outputPath(download.suggestedFilename());
+    await download.saveAs(path);
+    return { name: download.suggestedFilename(), path };
+  };
+  const table = await saved(() => dialog.getByRole('button', { name: 'Save the table' }).click());
+  expect(table.name).toMatch(/^ferry-boat-at-slack-water-\w-17\.cube$/);
+  const lines = readFileSync(table.path, 'utf8').trim().split('\n');
+  expect(lines[1]).toBe('LUT_3D_SIZE 17');
+  expect(lines).toHaveLength(2 + 17 ** 3);
+  const zip = await saved(() => page.getByRole('button', { name: /^Treatments/ }).click());
+  const listed = execFileSync('unzip', ['-Z1', zip.path]).toString().trim().split('\n');
+  expect(listed).toHaveLength(12);
+  const first = execFileSync('unzip', ['-p', zip.path, listed[0]], { maxBuffer: 1e8 }).toString();
+  expect(JSON.parse(first)).toMatchObject({ format: 'lampwash-treatment', version: 1 });
+});
+
 test('a print that has too few pixels says so; a folder is written where the browser can', async ({
   page,
   app,

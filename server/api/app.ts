@@ -16,7 +16,9 @@ import { onlyOwnPages } from './own-pages';
 import { answerProblems, notFound, Problem } from './problem';
 import { implement, mount, openApi, type Implemented } from './route';
 import { sendOutRoutes } from './send-outs';
+import { lookTableRoutes } from './look-tables';
 import { sheetRoutes } from './sheets';
+import { treatmentFileRoutes } from './treatment-files';
 import { onlySignedIn } from './sign-in';
 import { seriesRoutes } from './series';
 import { batchRoutes } from './batches';
@@ -140,6 +142,8 @@ export function createApp(
     ...batchRoutes(services, queue),
     ...sendOutRoutes(services, queue),
     ...sheetRoutes(services),
+    ...lookTableRoutes(services),
+    ...treatmentFileRoutes(services),
     ...putAsideRoutes(services),
   ];
   const description = openApi(routes.map(r => r.route));

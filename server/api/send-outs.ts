@@ -21,6 +21,7 @@ import {
 } from '../../contract/send-outs';
 import { fileNameOf, slug } from '../../contract/file-name';
 import { currentTreatment } from '../data/history';
+import { readBlob } from '../data/blobs';
 import { currentCredits } from '../data/credits';
 import { Credits, KeptSettings, Photograph, SendOut, Take } from '../data/models';
 import type { Queue } from '../jobs/queue';
@@ -133,9 +134,12 @@ export function sendOutRoutes({ sequelize }: Services, queue: Queue) {
       if (!done.length) throw new Problem(409, 'Nothing of this series is finished.');
       await giveZip(
         res,
-        sequelize,
         `${slug(series.title) || 'series'}.zip`,
-        done.map(row => ({ name: row.fileName, sha256: row.resultSha256!, made: row.touchedAt })),
+        done.map(({ fileName: name, resultSha256, touchedAt: made }) => ({
+          name,
+          made,
+          open: () => readBlob(sequelize, resultSha256!),
+        })),
       );
     }),
     implement(getCredits, currentCredits),

@@ -1,33 +1,25 @@
 import type { Response } from 'express';
+import type { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import type { Sequelize } from 'sequelize';
 import { ZipFile } from 'yazl';
 import { eachOnce } from '../../contract/file-name';
-import { readBlob } from '../data/blobs';
 
-/** A file of a zip, by its bytes' hash. */
+/** A file of a zip. */
 export interface Zipped {
   name: string;
-  sha256: string;
   made: Date;
+  /** Called when its turn comes. */
+  open: () => Readable;
 }
 
 /** Answers with files as one zip, read and written a piece at a time. Pictures are packed already: they are put in as they are. */
-export async function giveZip(
-  res: Response,
-  sequelize: Sequelize,
-  fileName: string,
-  files: readonly Zipped[],
-): Promise<void> {
+export async function giveZip(res: Response, fileName: string, files: readonly Zipped[]): Promise<void> {
   res.type('application/zip');
   res.attachment(fileName);
   const zip = new ZipFile();
   const names = eachOnce(files.map(file => file.name));
-  files.forEach(({ sha256, made }, i) => {
-    // Each is opened when its turn comes.
-    zip.addReadStreamLazy(names[i], { mtime: made, compress: false }, done =>
-      done(null, readBlob(sequelize, sha256)),
-    );
+  files.forEach(({ open, made }, i) => {
+    zip.addReadStreamLazy(names[i], { mtime: made, compress: false }, done => done(null, open()));
   });
   zip.on('error', error => res.destroy(error as Error));
   zip.end();

@@ -6,6 +6,7 @@ import {
   markBand,
   measureSmall,
   renderBand,
+  takeUp,
   type Bake,
   type Band,
   type Check,
@@ -15,13 +16,18 @@ import {
   type Measure,
 } from './band';
 import type { Decode } from './picture-tasks';
+import type { Tabulate } from './table-task';
 import { readBody, type ReadBody } from './read-treatment';
 
 /** What a render thread runs: bands of pictures, what is done once for all of them, and the reading of what came in. */
-export default (task: Band | Bake | Look | Mark | Measure | Halve | Check | Decode | ReadBody) => {
+export default (task: Band | Bake | Look | Mark | Measure | Halve | Check | Decode | ReadBody | Tabulate) => {
   if ('readBody' in task) return readBody(task);
   if ('bake' in task) return bakeTables(task);
   if ('check' in task) return checkBytes(task);
+  if ('tabulate' in task) {
+    takeUp(task.tabulate.held);
+    return import('./table-task').then(({ tabulate }) => tabulate(task.tabulate));
+  }
   if ('decode' in task) return import('./picture-tasks').then(({ decodeWhole }) => decodeWhole(task));
   if ('halve' in task) return halveBand(task);
   if ('mark' in task) return markBand(task);

@@ -31,7 +31,7 @@ export interface Held {
 }
 
 /** Has at hand in this thread what a treatment carries. */
-function takeUp(held: readonly Held[]): void {
+export function takeUp(held: readonly Held[]): void {
   for (const { sha256, bytes } of held) {
     // Text cannot be read from shared memory.
     if (!isAtHand(sha256)) hold(sha256, new Uint8Array(bytes).slice());

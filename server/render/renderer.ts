@@ -20,6 +20,7 @@ import type { Decode, SharedPicture } from './picture-tasks';
 import type { Body, ReadBody } from './read-treatment';
 import { share, unshare, type Shared } from './shared';
 import { Threads } from './threads';
+import type { Tabulate, Tabulated } from './table-task';
 import { tell } from './told';
 
 /** Pixels of a band: enough to be worth sending, few enough for progress and for stopping. */
@@ -87,9 +88,18 @@ function preparesFirst({ passes: [first] }: Plan): boolean {
 /** What a band gives: its codes, or nothing where they went into shared memory. */
 type Given = Uint8Array | Uint16Array | null;
 
-type Task = Band | Bake | Look | Mark | Measure | Halve | Check | Decode | ReadBody;
+type Task = Band | Bake | Look | Mark | Measure | Halve | Check | Decode | ReadBody | Tabulate;
 type Result =
-  Given | KeptTable[] | Measures | Surveys | string | Shared | SharedPicture | { wrong: string } | Body;
+  | Given
+  | KeptTable[]
+  | Measures
+  | Surveys
+  | string
+  | Shared
+  | SharedPicture
+  | { wrong: string }
+  | Body
+  | Tabulated;
 
 /** Renders treatments in worker threads, each a band of rows at a time, and does there all else that takes long. */
 export class Renderer {
@@ -161,6 +171,12 @@ export class Renderer {
   /** Measures a small picture (8-bit RGB) in a thread. */
   measure(codes: Uint8Array): Promise<Measures> {
     return this.threads.run({ measure: { codes } }, { urgent: true, seconds: 30 }) as Promise<Measures>;
+  }
+
+  /** A treatment as a colour table, in a thread; what it carries must be at hand. */
+  tabulate(treatment: Treatment, asked: Omit<Tabulate['tabulate'], 'told' | 'held'>): Promise<Tabulated> {
+    const tabulate = { told: tell(treatment), held: heldBy(treatment), ...asked };
+    return this.threads.run({ tabulate }, { seconds: 120 }) as Promise<Tabulated>;
   }
 
   /** Reads bytes that are to be carried, in a thread; what is wrong with them, or null. */

@@ -56,7 +56,6 @@ export const gif = defineFormat({
   mediaType: 'image/gif',
   bits: [8],
   profiles: ['srgb'],
-  quality: false,
   encode: picture => picture.gif().toBuffer(),
 });
 `;
@@ -70,6 +69,7 @@ import { render8 } from './core/engine/render';
 import { geometryOf } from './core/frame/geometry';
 import { formatOfEnding, impossible } from './server/pictures/formats';
 import { encodePicture } from './server/pictures/encode';
+import { sendOutSettings } from './contract/send-outs';
 
 const treatment = parseTreatment({
   format: 'lampwash-treatment',
@@ -89,7 +89,7 @@ try {
 } catch (error) {
   if (error instanceof TreatmentError) refused = error.path;
 }
-const file = await encodePicture(out, width, height, { format: 'gif', bits: 8, profile: 'srgb', quality: 90 });
+const file = await encodePicture(out, width, height, sendOutSettings.parse({ format: 'gif' }));
 console.log(JSON.stringify({
   row: [...out.subarray(0, width * 3)].filter((_, i) => i % 3 === 0),
   refused,

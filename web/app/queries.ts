@@ -7,6 +7,8 @@ import * as photographs from '../../contract/photographs';
 import * as pigments from '../../contract/pigments';
 import * as putAside from '../../contract/put-aside';
 import * as sharedLooks from '../../contract/shared-looks';
+import { getTreatmentFiles } from '../../contract/treatment-files';
+import { getTableExactness, getTakeTable, type tableSizes } from '../../contract/look-tables';
 import * as sendOuts from '../../contract/send-outs';
 import { makeSheet, type SheetSettings } from '../../contract/sheets';
 import * as series from '../../contract/series';
@@ -31,6 +33,8 @@ export function createQueryClient(): FreshQueryClient {
     },
   });
 }
+
+type TableSize = (typeof tableSizes)[number];
 
 export const keys = {
   shelf: ['series'] as const,
@@ -236,6 +240,27 @@ export const useKeepSettings = () =>
 
 export const useForgetSettings = () =>
   useChange((id: string) => call(sendOuts.removeKeptSettings, { params: { id } }));
+
+/** What a take loses as a colour table, and how exact the rest is. */
+export const useTableExactness = (takeId: string, size: TableSize) =>
+  useQuery({
+    queryKey: ['table-exactness', takeId, size],
+    queryFn: () => call(getTableExactness, { params: { id: takeId }, query: { size } }),
+    gcTime: 0,
+  });
+
+export const useSaveTable = () =>
+  useMutation({
+    mutationFn: ({ id, size }: { id: string; size: TableSize }) =>
+      callForFile(getTakeTable, { params: { id }, query: { size } }),
+  });
+
+/** Treatments as files: one, or a zip of several. */
+export const useTreatmentFiles = (seriesId: string) =>
+  useMutation({
+    mutationFn: (takes: readonly string[]) =>
+      callForFile(getTreatmentFiles, { params: { id: seriesId }, body: { takes: [...takes] } }),
+  });
 
 /** A sheet to print, as a PDF. */
 export const useMakeSheet = (seriesId: string) =>

@@ -114,6 +114,11 @@ export function characterInWords(kinds: readonly string[]): string {
   return stepsInWords([...new Set(colouring.length ? colouring : kinds)]);
 }
 
+const inList = new Intl.ListFormat('en-GB', { type: 'conjunction' });
+
+/** `one`, `one and two`, `one, two and three`. */
+export const listed = (all: readonly string[]): string => inList.format(all);
+
 /** A size of a file, for a person. */
 export function sizeInWords(bytes: number): string {
   if (bytes < 1000) return `${bytes} B`;

@@ -3,13 +3,14 @@ import { Button as AriaButton, Input, NumberField } from 'react-aria-components'
 import styled from 'styled-components';
 import { sheetSettings, type SheetSettings } from '../../contract/sheets';
 import { messageOf } from '../app/api';
-import { useMakeSheet } from '../app/queries';
+import { useMakeSheet, useTreatmentFiles } from '../app/queries';
 import { countOf } from '../app/words';
 import { Button, Segments } from '../ui/buttons';
 import { OnOff } from '../ui/on-off';
 import { Dialog, DialogActions, Picker } from '../ui/overlays';
 import { save } from '../ui/save';
 import { Row, Two } from './rows';
+import { TableDialog, type Tabled } from './TableDialog';
 
 const Strip = styled.section`
   grid-column: 1;
@@ -30,9 +31,11 @@ const Strip = styled.section`
 const Card = styled(AriaButton)`
   display: flex;
   align-items: center;
-  gap: 14px;
-  min-width: 220px;
-  padding: 9px 16px 9px 12px;
+  gap: 12px;
+  flex: 1 1 0;
+  min-width: 0;
+  max-width: 240px;
+  padding: 9px 10px 9px 12px;
   text-align: left;
   background: var(--paper-high);
   border-radius: var(--r-label);
@@ -91,6 +94,50 @@ function Page({ pairs }: { pairs: boolean }) {
   );
 }
 
+/** Steps one beneath another, each with its tone. */
+function Steps() {
+  return (
+    <svg width="34" height="44" viewBox="0 0 34 44" aria-hidden="true">
+      <path d="M0.5 0.5 H24 L33.5 10 V43.5 H0.5 Z" fill="#fff" stroke="#9a9a9a" />
+      {['#fff', '#9a9a9a', '#a88a60', '#a4483a'].map((tone, i) => (
+        <g key={tone}>
+          <rect x="6" y={8 + i * 8.5} width="10" height="6" rx="2" fill={tone} stroke="#3c3a39" />
+          <rect x="19" y={10 + i * 8.5} width="9" height="1.5" fill="#8a8a8a" />
+        </g>
+      ))}
+    </svg>
+  );
+}
+
+/** A cube of colours, its faces in steps of tone. */
+function Cube() {
+  const face = (side: 'top' | 'left' | 'right', i: number, j: number) => {
+    // Along the two edges that the face is spanned by.
+    const [ax, ay, bx, by] = { top: [6, 3.2, -6, 3.2], left: [6, 3.2, 0, 6.8], right: [6, -3.2, 0, 6.8] }[
+      side
+    ];
+    const [ox, oy] = { top: [21, 3], left: [3, 12.6], right: [21, 22.2] }[side];
+    const corner = (u: number, v: number) => `${ox + ax * u + bx * v},${oy + ay * u + by * v}`;
+    const tone = { top: 78, left: 50, right: 34 }[side] - (side === 'top' ? 0 : j * 8) + i * 4;
+    return (
+      <polygon
+        key={`${side} ${i} ${j}`}
+        points={[corner(i, j), corner(i + 1, j), corner(i + 1, j + 1), corner(i, j + 1)].join(' ')}
+        fill={`hsl(33 ${side === 'left' ? 22 : 30}% ${tone}%)`}
+        stroke="#fff"
+        strokeWidth="0.5"
+      />
+    );
+  };
+  return (
+    <svg width="42" height="44" viewBox="0 0 42 44" aria-hidden="true">
+      {(['top', 'left', 'right'] as const).flatMap(side =>
+        [0, 1, 2].flatMap(i => [0, 1, 2].map(j => face(side, i, j))),
+      )}
+    </svg>
+  );
+}
+
 const KEY = 'lampwash.sheet';
 const standard = sheetSettings.parse({});
 
@@ -108,7 +155,10 @@ function lastSheet(): SheetSettings {
 const WHOLE = { maximumFractionDigits: 0 };
 
 /** What else can be made of the photographs that go out: sheets to print. */
-export function AlsoFrom({ seriesId, takes }: { seriesId: string; takes: readonly string[] }) {
+export function AlsoFrom({ seriesId, going }: { seriesId: string; going: readonly Tabled[] }) {
+  const takes = going.map(g => g.id);
+  const [isTable, setTable] = useState(false);
+  const files = useTreatmentFiles(seriesId);
   const [kind, setKind] = useState<SheetSettings['kind'] | null>(null);
   return (
     <Strip aria-label="Also from these">
@@ -123,7 +173,7 @@ export function AlsoFrom({ seriesId, takes }: { seriesId: string; takes: readonl
           <Page pairs={false} />
           <span>
             <b>Contact sheet</b>
-            <small>PDF to print</small>
+            <small>PDF</small>
           </span>
         </Card>
         <Card isDisabled={!takes.length} onPress={() => setKind('before-after')}>
@@ -133,7 +183,31 @@ export function AlsoFrom({ seriesId, takes }: { seriesId: string; takes: readonl
             <small>PDF, in pairs</small>
           </span>
         </Card>
+        <Card isDisabled={!takes.length} onPress={() => setTable(true)}>
+          <Cube />
+          <span>
+            <b>Colour table</b>
+            <small>.cube</small>
+          </span>
+        </Card>
+        <Card
+          isDisabled={!takes.length || files.isPending}
+          onPress={() =>
+            files.mutate(takes, {
+              onSuccess: ({ bytes, name }) => save(bytes, name, 'application/octet-stream'),
+            })
+          }
+        >
+          <Steps />
+          <span>
+            <b>{takes.length === 1 ? 'Treatment' : 'Treatments'}</b>
+            <small role={files.error ? 'alert' : undefined}>
+              {files.error ? messageOf(files.error) : takes.length === 1 ? 'JSON' : 'JSON, in a zip'}
+            </small>
+          </span>
+        </Card>
       </div>
+      {isTable ? <TableDialog takes={going} onClose={() => setTable(false)} /> : null}
       {kind ? (
         <SheetDialog kind={kind} seriesId={seriesId} takes={takes} onClose={() => setKind(null)} />
       ) : null}

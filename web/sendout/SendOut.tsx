@@ -24,7 +24,7 @@ import { TakePicture } from '../ui/TakePicture';
 const Frame = styled.div`
   height: 100vh;
   display: grid;
-  grid-template: var(--bar) minmax(0, 1fr) auto / minmax(0, 1fr) 392px;
+  grid-template: var(--bar) minmax(0, 1fr) auto / minmax(0, 1fr) clamp(280px, 30.6vw, 392px);
   > header {
     grid-column: 1 / -1;
   }
@@ -37,7 +37,7 @@ const Frame = styled.div`
 const Desk = styled.main`
   background: linear-gradient(var(--wall-edge), var(--wall) 14px);
   display: grid;
-  grid-template-columns: minmax(0, 420px) minmax(300px, 1fr);
+  grid-template-columns: minmax(0, 1fr) 384px;
   column-gap: 28px;
   padding: 26px 30px 26px 26px;
   overflow: hidden auto;
@@ -171,7 +171,13 @@ function SendOutOf({ series, formats }: { series: Series; formats: readonly Form
           onSend={() => send.mutate({ series: series.id, takes: going.map(g => g.take.id), settings })}
         />
       </Desk>
-      <AlsoFrom seriesId={series.id} takes={going.map(g => g.take.id)} />
+      <AlsoFrom
+        seriesId={series.id}
+        going={going.map(({ photograph, take: { id, letter } }) => ({
+          id,
+          text: `${photograph.title}, take ${letter}`,
+        }))}
+      />
       <Queue seriesId={series.id} list={sendOuts.data ?? []} />
     </Frame>
   );

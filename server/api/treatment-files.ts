@@ -1,0 +1,44 @@
+import { Readable } from 'node:stream';
+import { slug } from '../../contract/file-name';
+import { getTreatmentFiles } from '../../contract/treatment-files';
+import { treatmentFile } from '../../core/treatment/carrying';
+import { atHand } from '../data/carried';
+import { currentTreatment } from '../data/history';
+import { Photograph, Take } from '../data/models';
+import type { Services } from '../services';
+import { notFound } from './problem';
+import { implement } from './route';
+import { findSeries } from './series';
+import { giveZip } from './zip';
+
+/** Treatments as files. */
+export function treatmentFileRoutes({ sequelize }: Services) {
+  /** The text of a take's file, made when it is written: one may be tens of megabytes. */
+  async function* textOf(take: Take) {
+    const treatment = await currentTreatment(take);
+    await atHand(sequelize, treatment);
+    yield `${JSON.stringify(treatmentFile(treatment), null, 1)}\n`;
+  }
+  return [
+    implement(getTreatmentFiles, async ({ params, body }, _req, res) => {
+      const series = await findSeries(params.id);
+      const photographs = await Photograph.findAll({ where: { seriesId: series.id, deletedAt: null } });
+      const takes = await Take.findAll({ where: { id: body.takes, deletedAt: null } });
+      const files = body.takes.map(id => {
+        const take = takes.find(t => t.id === id);
+        const photograph = photographs.find(p => p.id === take?.photographId);
+        if (!take || !photograph) throw notFound('take in this series');
+        const name = `${[slug(photograph.title), take.letter.toLowerCase()].filter(Boolean).join('-')}.treatment.json`;
+        return { name, made: new Date(), open: () => Readable.from(textOf(take)) };
+      });
+      if (files.length > 1) {
+        await giveZip(res, `${slug(series.title) || 'series'}-treatments.zip`, files);
+        return;
+      }
+      res.type('application/json');
+      res.attachment(files[0].name);
+      for await (const text of files[0].open()) res.write(text);
+      res.end();
+    }),
+  ];
+}
