@@ -46,11 +46,9 @@ const sizeSchema = z.discriminatedUnion('by', [
     unit: z.enum(['cm', 'inch']),
   }),
 ]);
-export type OutputSize = z.infer<typeof sizeSchema>;
 
 /** What a file is sharpened for. */
 const purpose = z.enum(['none', 'screen', 'matte', 'glossy']);
-export type Purpose = z.infer<typeof purpose>;
 
 /** What a file's name is put together from. */
 const namePart = z.enum(['series', 'number', 'title', 'take', 'date', 'original']);

@@ -1,4 +1,4 @@
-import { decode, encode, LUMINANCE } from '../colour/srgb';
+import { LUMINANCE } from '../colour/srgb';
 import { toEncoded, toLinear } from '../colour/transfer';
 
 /**
@@ -68,8 +68,3 @@ export function firstOf<A extends Uint8Array | Uint16Array>(codes: A): A {
   for (let i = 0; i < out.length; i++) out[i] = codes[i * 3];
   return out;
 }
-
-/** The curve of a grey space: encoded 0..1 to light. */
-export const greyLight = (gamma: number | null) => (gamma === null ? decode : (v: number) => v ** gamma);
-/** Light to encoded. */
-export const greyCode = (gamma: number | null) => (gamma === null ? encode : (y: number) => y ** (1 / gamma));

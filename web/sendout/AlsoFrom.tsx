@@ -226,19 +226,30 @@ function SheetDialog({
   takes: readonly string[];
   onClose: () => void;
 }) {
-  const [settings, setSettings] = useState<SheetSettings>(() => ({ ...lastSheet(), kind }));
+  const [settings, setSettings] = useState<SheetSettings>(() => {
+    const last = lastSheet();
+    // Pairs are not parted: of them columns are even.
+    const columns = kind === 'contact' ? last.columns : Math.max(2, last.columns - (last.columns % 2));
+    return { ...last, kind, columns };
+  });
   const make = useMakeSheet(seriesId);
   const set = (change: Partial<SheetSettings>) => {
     const next = { ...settings, ...change };
     localStorage.setItem(KEY, JSON.stringify(next));
     setSettings(next);
   };
-  const number = (name: string, value: number, least: number, most: number, to: (v: number) => void) => (
+  const number = (
+    name: string,
+    value: number,
+    [least, most, step]: readonly [number, number, number],
+    to: (v: number) => void,
+  ) => (
     <NumberField
       aria-label={name}
       value={value}
       minValue={least}
       maxValue={most}
+      step={step}
       formatOptions={WHOLE}
       isWheelDisabled
       onChange={v => Number.isFinite(v) && to(Math.round(v))}
@@ -284,14 +295,16 @@ function SheetDialog({
         <span>Columns</span>
         <Two>
           <span />
-          {number('Columns', settings.columns, kind === 'contact' ? 1 : 2, 8, columns => set({ columns }))}
+          {number('Columns', settings.columns, kind === 'contact' ? [1, 8, 1] : [2, 8, 2], columns =>
+            set({ columns }),
+          )}
         </Two>
       </Row>
       <Row>
         <span>Margins, mm</span>
         <Two>
           <span />
-          {number('Margins in millimetres', settings.margin, 5, 40, margin => set({ margin }))}
+          {number('Margins in millimetres', settings.margin, [5, 40, 1], margin => set({ margin }))}
         </Two>
       </Row>
       <Row>

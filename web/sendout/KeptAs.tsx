@@ -1,28 +1,12 @@
 import { ChevronDown } from 'lucide-react';
 import { useState } from 'react';
-import { Input, Label, TextField } from 'react-aria-components';
-import styled from 'styled-components';
+import { Input, Label } from 'react-aria-components';
 import type { SendOutSettings } from '../../contract/send-outs';
 import { messageOf } from '../app/api';
 import { useForgetSettings, useKeepSettings, useKeptSettings } from '../app/queries';
 import { Button } from '../ui/buttons';
+import { Field } from '../ui/field';
 import { Dialog, DialogActions, Menu } from '../ui/overlays';
-
-const Field = styled(TextField)`
-  display: grid;
-  gap: 5px;
-  margin-top: 12px;
-  label {
-    color: var(--ink-2);
-  }
-  input {
-    height: 30px;
-    padding: 0 8px;
-    border: 0;
-    border-bottom: 1px solid var(--edge);
-    background: #fff;
-  }
-`;
 
 /** Text of settings by which two are told to be the same. */
 const asText = (settings: SendOutSettings) =>

@@ -1,7 +1,7 @@
 import { Input, NumberField } from 'react-aria-components';
-import type { OutputSize, SendOutSettings } from '../../contract/send-outs';
+import type { SendOutSettings } from '../../contract/send-outs';
 import { LONGEST_EDGE } from '../../contract/limits';
-import { outputEdge, writtenDpi } from '../../core/frame/output-size';
+import { outputEdge, writtenDpi, type OutputSize } from '../../core/frame/output-size';
 import { Picker } from '../ui/overlays';
 import { Row, Small, Two } from './rows';
 

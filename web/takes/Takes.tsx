@@ -1,7 +1,7 @@
 import { Plus } from 'lucide-react';
 import { useQueryClient } from '@tanstack/react-query';
 import { memo, useEffect, useLayoutEffect, useRef, useState } from 'react';
-import { Button as AriaButton, Input, Label, TextField } from 'react-aria-components';
+import { Button as AriaButton, Input, Label } from 'react-aria-components';
 import { ChevronDown } from 'lucide-react';
 import styled from 'styled-components';
 import type { Photograph } from '../../contract/photographs';
@@ -13,6 +13,7 @@ import type { Tried } from './tried';
 import type { TakeSession } from './session';
 import { Button, IconButton } from '../ui/buttons';
 import { HoverCard } from '../ui/hover-card';
+import { Field } from '../ui/field';
 import { Dialog, DialogActions, Menu } from '../ui/overlays';
 import { TakePicture } from '../ui/TakePicture';
 
@@ -77,22 +78,6 @@ const Choice = styled(AriaButton)`
     img {
       display: none;
     }
-  }
-`;
-
-const Field = styled(TextField)`
-  display: grid;
-  gap: 5px;
-  margin-top: 12px;
-  label {
-    color: var(--ink-2);
-  }
-  input {
-    height: 30px;
-    padding: 0 8px;
-    border: 0;
-    border-bottom: 1px solid var(--edge);
-    background: #fff;
   }
 `;
 

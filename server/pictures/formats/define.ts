@@ -26,10 +26,12 @@ export interface Format extends Omit<FormatView, 'bits' | 'profiles' | 'packings
   embed?: (file: Buffer, icc: Buffer) => Buffer;
 }
 
+/** What a format has not, unless it says so. */
+type MayLack = 'quality' | 'chroma' | 'progressive' | 'packings';
+
 /** Declares a file format. */
 export function defineFormat(
-  definition: Omit<Format, 'ending' | (typeof mayLack)[number]> &
-    Partial<Pick<Format, (typeof mayLack)[number]>>,
+  definition: Omit<Format, 'ending' | MayLack> & Partial<Pick<Format, MayLack>>,
 ): Format {
   return {
     quality: false,
@@ -40,9 +42,6 @@ export function defineFormat(
     ending: definition.endings[0],
   };
 }
-
-/** What a format has not, unless it says so. */
-export const mayLack = ['quality', 'chroma', 'progressive', 'packings'] as const;
 
 /** A resolution as EXIF has it. */
 export const exifResolution = (dpi: number): string[] => [
