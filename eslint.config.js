@@ -56,7 +56,7 @@ export default ts.config(
   },
   {
     // What needs types: a promise that nobody waits for is a failure that nobody sees.
-    files: ['{core,contract,server,web,demo,e2e}/**/*.{ts,tsx}'],
+    files: ['{core,contract,words,server,web,demo,e2e}/**/*.{ts,tsx}'],
     languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
     rules: {
       '@typescript-eslint/no-floating-promises': 'error',
@@ -69,6 +69,13 @@ export default ts.config(
     rules: forbid(
       [...platform, '**/server/**', '**/web/**'],
       'core computes and knows no platform: it imports neither web nor server.',
+    ),
+  },
+  {
+    files: ['words/**/*.ts'],
+    rules: forbid(
+      [...platform, '**/server/**', '**/web/**'],
+      'words says what things are called, wherever they are shown.',
     ),
   },
   {

@@ -5,6 +5,7 @@ export default defineConfig({
     include: [
       'core/**/*.test.ts',
       'contract/**/*.test.ts',
+      'words/**/*.test.ts',
       'server/**/*.test.ts',
       'web/**/*.test.{ts,tsx}',
       'demo/**/*.test.ts',

@@ -4,8 +4,8 @@ import { stages } from '../core/steps/define';
 import { stepKind, stepKinds, type Kind } from '../core/steps';
 import { parseTreatment, type Treatment } from '../core/treatment/schema';
 import { aboutStep } from '../web/app/about';
-import { wordFor, wordWithin } from '../web/app/words';
-import { writtenAs } from '../web/controls/units';
+import { wordFor, wordWithin } from '../words/words';
+import { writtenAs } from '../words/units';
 import { sampleOf, SAMPLE_TABLE, sampleMasks } from './controls';
 
 /** The page "What each control does": made from the descriptions of the step kinds, so that it stays true. */

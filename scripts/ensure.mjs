@@ -55,9 +55,12 @@ export function ensurePerl() {
   ensureDebian(['perl'], () => spawnSync('perl', [...modules, '-e', '1']).status === 0);
 }
 
-/** Programs that tests read finished files with. */
+/** Programs that tests read finished files with: they know nothing of how those were made. */
 export function ensureReaders() {
-  ensureDebian(['poppler-utils', 'unzip'], () => ['pdftoppm', 'pdffonts', 'unzip'].every(hasCommand));
+  const programs = ['pdftoppm', 'pdffonts', 'unzip', 'exiftool', 'convert-im6.q16', 'ffmpeg'];
+  ensureDebian(['poppler-utils', 'unzip', 'libimage-exiftool-perl', 'imagemagick', 'ffmpeg'], () =>
+    programs.every(hasCommand),
+  );
 }
 
 const digest = text => createHash('sha256').update(text).digest('hex');
@@ -92,7 +95,7 @@ function newestOf(path, found = []) {
 
 /** What the sources are like now. */
 function stateOfSources() {
-  const sources = ['core', 'contract', 'server', 'web', 'demo', 'scripts/build.mjs', 'package-lock.json'];
+  const sources = ['core', 'contract', 'words', 'server', 'web', 'demo', 'scripts/build.mjs', 'package-lock.json'];
   return digest(sources.flatMap(s => newestOf(join(root, s))).join('\n'));
 }
 

@@ -1,5 +1,5 @@
 import type { Kind } from '../../core/steps';
-import { wordFor } from './words';
+import { wordFor } from '../../words/words';
 
 /** What each step is for, in one sentence that a printer would say; beside its controls and in the docs. */
 const sentences: Partial<Record<Kind, string>> = {

@@ -7,7 +7,7 @@ import type { Step, Treatment } from '../../core/treatment/schema';
 import type { Pigment } from '../../core/colour/pigments';
 import type { PictureInfo } from '../engine/tiles';
 import { SmallPicture } from '../print/SmallPicture';
-import { nameOfStep } from '../takes/step-names';
+import { nameOfStep } from '../../words/step-names';
 
 const List = styled(ListBox)`
   margin: 0 -8px;

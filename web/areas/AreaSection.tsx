@@ -22,13 +22,13 @@ import { tell } from '../app/notices';
 import { IconButton, LinkButton } from '../ui/buttons';
 import { NameField } from '../ui/inplace';
 import { Menu } from '../ui/overlays';
-import { areaNumbers } from '../controls/area-settings';
-import { inPixels, units } from '../controls/units';
+import { areaNumbers } from '../../words/area-settings';
+import { inPixels, units } from '../../words/units';
 import { Slider } from '../ui/slider';
 import { save } from '../ui/save';
 import { AreaList } from './AreaList';
 import { AreaParts } from './AreaParts';
-import { nameOfStep } from '../takes/step-names';
+import { nameOfStep } from '../../words/step-names';
 
 const Section = styled.section`
   padding: 6px 16px 8px;

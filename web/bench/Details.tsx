@@ -1,5 +1,5 @@
 import styled from 'styled-components';
-import { dateInWords } from '../app/words';
+import { dateInWords } from '../../words/words';
 import type { Photograph } from '../../contract/photographs';
 import { Dialog, DialogActions } from '../ui/overlays';
 import { Button } from '../ui/buttons';

@@ -35,7 +35,7 @@ import { FramePanel } from '../frame/FramePanel';
 import { useFraming } from '../frame/useFraming';
 import { boards } from '../boards';
 import { pictureAddress } from '../app/api';
-import { wordFor } from '../app/words';
+import { wordFor } from '../../words/words';
 import type { TakeSession } from '../takes/session';
 import { PulledLabel } from '../tools/PulledLabel';
 import { usePicking } from '../print/usePicking';
@@ -56,7 +56,7 @@ import { StepBoard } from '../boards/StepBoard';
 import { TintPanel } from '../tinting/TintPanel';
 import { useTinting } from '../tinting/useTinting';
 import { useKeptFocus } from './useKeptFocus';
-import { nameOfStep } from '../takes/step-names';
+import { nameOfStep } from '../../words/step-names';
 import { settingOf, type Edits, type StepAction } from '../takes/useEdits';
 import { PictureView, type Other } from '../print/PictureView';
 

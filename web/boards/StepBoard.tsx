@@ -12,11 +12,11 @@ import {
 import { isFound } from '../app/found';
 import { tell } from '../app/notices';
 import { useKeys } from '../app/useKeys';
-import { wordFor } from '../app/words';
+import { wordFor } from '../../words/words';
 import type { PictureInfo } from '../engine/tiles';
 import { CardGrid } from '../print/CardGrid';
 import { PictureCard } from '../print/PictureCard';
-import { nameOfStep } from '../takes/step-names';
+import { nameOfStep } from '../../words/step-names';
 import type { Tried } from '../takes/tried';
 import { useTrying } from '../print/useTrying';
 import { BoardHead } from '../ui/board-head';

@@ -5,7 +5,7 @@ import type { ReactNode } from 'react';
 import type { Rectangle } from '../../core/frame/geometry';
 import type { Treatment } from '../../core/treatment/schema';
 import { Menu } from '../ui/overlays';
-import { nameOfStep } from '../takes/step-names';
+import { nameOfStep } from '../../words/step-names';
 import { nameOf, type Against, type Shelf } from './against';
 import type { Compare } from './useCompare';
 

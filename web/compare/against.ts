@@ -1,5 +1,5 @@
 import { bareTreatment, type Treatment } from '../../core/treatment/schema';
-import { nameOfStep } from '../takes/step-names';
+import { nameOfStep } from '../../words/step-names';
 
 /** What the picture may be compared with. */
 export type Against =

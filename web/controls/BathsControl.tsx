@@ -13,7 +13,7 @@ import { noContext } from '../../core/steps/define';
 import { withStep } from '../../core/treatment/beneath';
 import type { Step } from '../../core/treatment/schema';
 import { toHex } from '../../core/colour/srgb';
-import { wordFor } from '../app/words';
+import { wordFor } from '../../words/words';
 import { Button, IconButton } from '../ui/buttons';
 import { Picker } from '../ui/overlays';
 import { AMOUNT, SHARE_OF_ALL, Slider } from '../ui/slider';

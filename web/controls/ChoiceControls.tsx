@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import styled from 'styled-components';
 import type { ChoiceField, ColourField, FlagField } from '../../core/settings/fields';
-import { wordFor, wordWithin } from '../app/words';
+import { wordFor, wordWithin } from '../../words/words';
 import { LinkButton } from '../ui/buttons';
 import { ColourPicker } from '../ui/colour';
 import { OnOff } from '../ui/on-off';

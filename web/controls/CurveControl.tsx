@@ -7,7 +7,7 @@ import { curveThrough } from '../../core/colour/curves';
 import { beneathStep } from '../../core/treatment/beneath';
 import type { CurvePoints } from '../../core/settings/fields';
 import { smallPictures } from '../engine/client';
-import { wordFor } from '../app/words';
+import { wordFor } from '../../words/words';
 import { Button, Segments } from '../ui/buttons';
 import { SHARE, TypedNumber } from '../ui/typed-number';
 import type { SetSetting } from '../takes/useEdits';

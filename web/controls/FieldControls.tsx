@@ -2,7 +2,7 @@ import type { Interpolation, Stop } from '../../core/colour/gradient';
 import type { Pigment } from '../../core/colour/pigments';
 import type { Field, ToneRange } from '../../core/settings/fields';
 import type { ComponentType } from 'react';
-import { wordFor, wordWithin } from '../app/words';
+import { wordFor, wordWithin } from '../../words/words';
 import type { Bath } from '../../core/steps/baths';
 import { BathsControl } from './BathsControl';
 import { ChoiceControl, ColourControl, FlagControl } from './ChoiceControls';

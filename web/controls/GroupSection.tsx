@@ -2,7 +2,7 @@ import { Copy } from 'lucide-react';
 import { memo, type ComponentType } from 'react';
 import styled from 'styled-components';
 import type { Fields as FieldList } from '../../core/settings/fields';
-import { wordWithin } from '../app/words';
+import { wordWithin } from '../../words/words';
 import type { SetSetting } from '../takes/useEdits';
 import { IconButton } from '../ui/buttons';
 import { Menu } from '../ui/overlays';

@@ -3,7 +3,7 @@ import { FAMILIES, pureHue, type Family } from '../../core/colour/hues';
 import { toHex } from '../../core/colour/srgb';
 import type { NumberField } from '../../core/settings/fields';
 import type { SplitToneSettings } from '../../core/steps/split-tone';
-import { wordWithin } from '../app/words';
+import { wordWithin } from '../../words/words';
 import type { SetSetting } from '../takes/useEdits';
 import { Slider } from '../ui/slider';
 import type { FieldProps, Values } from './fields';
@@ -11,8 +11,8 @@ import { huePaint, lightnessOf, saturationPaint } from './paint';
 import { Section } from './Section';
 import { ToneRamp } from './ToneRamp';
 import { HoldContext, LongEdgeContext } from './tools';
-import { nameOfSetting } from './setting-name';
-import { inPixels, units } from './units';
+import { nameOfSetting } from '../../words/setting-name';
+import { inPixels, units } from '../../words/units';
 
 /** The OKLab lightness of a track that stands for no range of tones. */
 const MIDDLE = 0.66;

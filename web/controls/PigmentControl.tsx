@@ -7,7 +7,7 @@ import { ColourPicker } from '../ui/colour';
 import { AMOUNT, Slider } from '../ui/slider';
 import { PickOnPicture } from './PickOnPicture';
 import { PigmentBox } from './PigmentBox';
-import { LEAST_VIVID, vividField, VIVIDNESS } from './step-settings';
+import { LEAST_VIVID, vividField, VIVIDNESS } from '../../words/step-settings';
 import { StopsControl } from './StopsControl';
 import { SuitingPigments } from './SuitingPigments';
 import { useTools } from './tools';

@@ -7,7 +7,7 @@ import type { Step, Treatment } from '../../core/treatment/schema';
 import { usePalette, usePigments } from '../app/queries';
 import { smallPictures } from '../engine/client';
 import type { PictureInfo } from '../engine/tiles';
-import { nameOfPigment } from '../takes/pigment-names';
+import { nameOfPigment } from '../../words/pigment-names';
 import type { UsedPigment } from '../../core/treatment/palette';
 
 /** Once an area has rested for so long it is looked at. */

@@ -1,6 +1,6 @@
 import { useEffect } from 'react';
 import styled from 'styled-components';
-import { countOf } from '../app/words';
+import { countOf } from '../../words/words';
 import { Button, LinkButton } from '../ui/buttons';
 import { useImports, type Incoming } from './imports';
 

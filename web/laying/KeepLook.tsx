@@ -6,7 +6,7 @@ import { asLookHas, type Look } from '../../core/treatment/looks';
 import { bareTreatment, type Step, type Treatment } from '../../core/treatment/schema';
 import { Button } from '../ui/buttons';
 import { Dialog, DialogActions } from '../ui/overlays';
-import { nameOfStep } from '../takes/step-names';
+import { nameOfStep } from '../../words/step-names';
 
 const Form = styled.form`
   display: grid;

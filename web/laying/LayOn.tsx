@@ -3,7 +3,7 @@ import styled from 'styled-components';
 import { wholeFrame } from '../../core/frame/schema';
 import { isOnPainted, type Laying } from '../../core/treatment/laying';
 import type { Step, Treatment } from '../../core/treatment/schema';
-import { nameOfStep } from '../takes/step-names';
+import { nameOfStep } from '../../words/step-names';
 import { Button } from '../ui/buttons';
 import { HowLaid } from './HowLaid';
 import { Dialog, DialogActions } from '../ui/overlays';

@@ -1,4 +1,4 @@
-import { wordFor } from '../app/words';
+import { wordFor } from '../../words/words';
 
 /** What of a step beside its settings may be its own. */
 const own: Record<string, string> = {

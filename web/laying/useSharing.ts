@@ -10,7 +10,7 @@ import { followingOnly, letGo, linked, withRevision } from '../../core/treatment
 import { call } from '../app/api';
 import { tell } from '../app/notices';
 import { useSharedLooks } from '../app/queries';
-import { countOf } from '../app/words';
+import { countOf } from '../../words/words';
 import { sendCarried } from '../engine/carried';
 import type { Edits } from '../takes/useEdits';
 

@@ -7,7 +7,7 @@ import { smallPictures } from '../engine/client';
 import { IconButton, LinkButton } from '../ui/buttons';
 import { useTools } from '../controls/tools';
 import { adviceInWords } from './advice-words';
-import { nameOfStep } from '../takes/step-names';
+import { nameOfStep } from '../../words/step-names';
 
 /** Always as high, so that nothing moves when something is said. */
 const Foot = styled.footer`

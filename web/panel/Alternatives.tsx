@@ -5,7 +5,7 @@ import styled from 'styled-components';
 import { showAlternative, shownOf, trayWith } from '../../core/treatment/alternatives';
 import type { Treatment } from '../../core/treatment/schema';
 import { useTrying } from '../print/useTrying';
-import { namesOfAlternatives } from '../takes/step-names';
+import { namesOfAlternatives } from '../../words/step-names';
 import type { Tried } from '../takes/tried';
 
 const Row = styled.div`

@@ -5,7 +5,7 @@ import { beneathStep } from '../../core/treatment/beneath';
 import { changeStep } from '../../core/treatment/edit';
 import type { Step } from '../../core/treatment/schema';
 import { tell } from '../app/notices';
-import { wordFor } from '../app/words';
+import { wordFor } from '../../words/words';
 import { findingInWords } from './finding-words';
 import { smallPictures } from '../engine/client';
 import { boards } from '../boards';

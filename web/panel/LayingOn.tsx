@@ -4,12 +4,12 @@ import { mixNames } from '../../core/colour/mixes';
 import { isWhole } from '../../core/masks/reach';
 import { changeStep } from '../../core/treatment/edit';
 import type { Step, Treatment } from '../../core/treatment/schema';
-import { wordFor } from '../app/words';
+import { wordFor } from '../../words/words';
 import { LinkButton } from '../ui/buttons';
 import { Fold } from '../ui/fold';
 import { Picker } from '../ui/overlays';
 import { ReachControl } from '../controls/ReachControl';
-import { nameOfStep } from '../takes/step-names';
+import { nameOfStep } from '../../words/step-names';
 
 const Laying = styled.section`
   padding: 6px 16px 8px;

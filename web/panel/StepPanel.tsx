@@ -24,7 +24,7 @@ import type { RegionChoice } from '../print/useRegion';
 import { ToneCharts } from './ToneCharts';
 import type { TestStrip } from '../teststrip/useTestStrip';
 import { HoldContext, LongEdgeContext, ToolsContext, type Hold } from '../controls/tools';
-import { nameOfStep } from '../takes/step-names';
+import { nameOfStep } from '../../words/step-names';
 
 const Head = styled.div`
   padding: 8px 16px 7px;

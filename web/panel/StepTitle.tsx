@@ -6,7 +6,7 @@ import { changeStep } from '../../core/treatment/edit';
 import { StripMenu } from '../teststrip/StripMenu';
 import type { TestStrip } from '../teststrip/useTestStrip';
 import type { Step, Treatment } from '../../core/treatment/schema';
-import { wordFor } from '../app/words';
+import { wordFor } from '../../words/words';
 import { IconButton } from '../ui/buttons';
 import type { StepAction } from '../takes/useEdits';
 import { NameField } from '../ui/inplace';

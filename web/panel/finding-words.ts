@@ -1,7 +1,7 @@
 import type { Finding } from '../../core/steps/define';
-import { wordFor } from '../app/words';
+import { wordFor } from '../../words/words';
 import type { Fields } from '../../core/settings/fields';
-import { writtenAs } from '../controls/units';
+import { writtenAs } from '../../words/units';
 
 /**
  * What an automatic setting came to, in one sentence.

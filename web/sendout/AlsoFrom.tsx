@@ -4,7 +4,7 @@ import styled from 'styled-components';
 import { sheetSettings, type SheetSettings } from '../../contract/sheets';
 import { messageOf } from '../app/api';
 import { useMakeSheet, useTreatmentFiles } from '../app/queries';
-import { countOf } from '../app/words';
+import { countOf } from '../../words/words';
 import { Button, Segments } from '../ui/buttons';
 import { OnOff } from '../ui/on-off';
 import { Dialog, DialogActions, Picker } from '../ui/overlays';

@@ -5,7 +5,7 @@ import { eachOnce } from '../../contract/file-name';
 import type { SendOut } from '../../contract/send-outs';
 import { pictureAddress } from '../app/api';
 import { useSendOutAction, useSendOutsAction } from '../app/queries';
-import { countOf, numberInWords, sizeInWords } from '../app/words';
+import { countOf, numberInWords, sizeInWords } from '../../words/words';
 import { Button, IconButton } from '../ui/buttons';
 import { canWriteFolders, intoFolder } from './folder';
 

@@ -8,7 +8,7 @@ import type { Series } from '../../contract/series';
 import type { TakeSummary } from '../../contract/takes';
 import { messageOf } from '../app/api';
 import { useSend, useFormats, useSendOuts, useSeries } from '../app/queries';
-import { countOf, characterInWords } from '../app/words';
+import { countOf, characterInWords } from '../../words/words';
 import { Bar, Crumbs, Push, WallTones } from '../ui/bar';
 import { KeysHelp } from '../ui/keys-help';
 import { Button } from '../ui/buttons';

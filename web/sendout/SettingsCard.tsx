@@ -3,7 +3,7 @@ import type { Photograph } from '../../contract/photographs';
 import type { FormatView, Packing, SendOutSettings } from '../../contract/send-outs';
 import type { TakeSummary } from '../../contract/takes';
 import { stepKind } from '../../core/steps';
-import { countOf, numberInWords, sizeInWords, wordFor, wordWithin } from '../app/words';
+import { countOf, numberInWords, sizeInWords, wordFor, wordWithin } from '../../words/words';
 import { Button, LinkButton, Segments } from '../ui/buttons';
 import { Picker } from '../ui/overlays';
 import { Slider } from '../ui/slider';

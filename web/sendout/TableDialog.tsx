@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { tableSizes } from '../../contract/look-tables';
 import { messageOf } from '../app/api';
 import { useSaveTable, useTableExactness } from '../app/queries';
-import { listed, wordFor } from '../app/words';
+import { listed, wordFor } from '../../words/words';
 import { Button, Segments } from '../ui/buttons';
 import { Dialog, DialogActions, Picker } from '../ui/overlays';
 import { save } from '../ui/save';

@@ -16,7 +16,7 @@ import { framedSize } from '../../core/frame/geometry';
 import { wholeFrame } from '../../core/frame/schema';
 import type { Photograph } from '../../contract/photographs';
 import { currentTake } from '../app/api';
-import { characterInWords } from '../app/words';
+import { characterInWords } from '../../words/words';
 import { PrintLabel } from '../ui/print-label';
 import { TakePicture } from '../ui/TakePicture';
 

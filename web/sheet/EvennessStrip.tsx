@@ -5,7 +5,7 @@ import type { Evenness, Placed, ToneZone } from '../../core/analysis/evenness';
 import type { SeriesEvenness } from '../../contract/evenness';
 import type { Photograph } from '../../contract/photographs';
 import { currentTake } from '../app/api';
-import { countOf } from '../app/words';
+import { countOf } from '../../words/words';
 import { Button } from '../ui/buttons';
 import { Dialog, DialogActions } from '../ui/overlays';
 import { TakePicture } from '../ui/TakePicture';

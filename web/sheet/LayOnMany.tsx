@@ -9,7 +9,7 @@ import { getTake } from '../../contract/takes';
 import { call, currentTake } from '../app/api';
 import { tell } from '../app/notices';
 import { useBeginBatch, useSharedLooks } from '../app/queries';
-import { countOf, wordFor } from '../app/words';
+import { countOf, wordFor } from '../../words/words';
 import { HowLaid } from '../laying/HowLaid';
 import { useLookList } from '../laying/useLookList';
 import { Button, Segments } from '../ui/buttons';

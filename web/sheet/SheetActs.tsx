@@ -1,7 +1,7 @@
 import { Ellipsis } from 'lucide-react';
 import styled from 'styled-components';
 import type { Photograph } from '../../contract/photographs';
-import { countOf } from '../app/words';
+import { countOf } from '../../words/words';
 import { Push } from '../ui/bar';
 import { Button, IconButton, LinkButton } from '../ui/buttons';
 import { Menu } from '../ui/overlays';

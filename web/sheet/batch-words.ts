@@ -1,5 +1,5 @@
 import type { Batch } from '../../contract/batches';
-import { countOf } from '../app/words';
+import { countOf } from '../../words/words';
 
 /** What has become of the photographs of a change, in words. */
 export function batchInWords({ state, label, items }: Batch, titles: ReadonlyMap<string, string>): string {

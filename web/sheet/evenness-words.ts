@@ -1,5 +1,5 @@
 import type { Evenness, Fall } from '../../core/analysis/evenness';
-import { numberInWords } from '../app/words';
+import { numberInWords } from '../../words/words';
 
 /** What is said of how even a series is. */
 

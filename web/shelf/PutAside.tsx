@@ -4,7 +4,7 @@ import styled from 'styled-components';
 import { KEPT_ASIDE_DAYS, type PutAside as Aside } from '../../contract/put-aside';
 import { messageOf } from '../app/api';
 import { putAsideQuery, useBringBack, useRemoveForGood } from '../app/queries';
-import { countOf, whenInWords } from '../app/words';
+import { countOf, whenInWords } from '../../words/words';
 import { Bar, Crumbs, Push, WallTones } from '../ui/bar';
 import { Button, LinkButton } from '../ui/buttons';
 import { Dialog, DialogActions } from '../ui/overlays';

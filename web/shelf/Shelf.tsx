@@ -11,7 +11,7 @@ import { useKeys } from '../app/useKeys';
 import { toldOf, useDeeds, useLine } from '../app/deeds';
 import { tell } from '../app/notices';
 import { healthQuery, useCreateSeries, useShelf } from '../app/queries';
-import { countOf, whenInWords } from '../app/words';
+import { countOf, whenInWords } from '../../words/words';
 import { bringIn } from '../import/imports';
 import { chooseFiles, FileDrop } from '../import/FileDrop';
 import { Bar, Crumbs, Push, WallTones } from '../ui/bar';

@@ -1,6 +1,6 @@
 import type { Treatment } from '../../core/treatment/schema';
-import type { Setting } from '../controls/setting';
-import { settingsOfStep } from '../controls/step-settings';
+import type { Setting } from '../../words/setting';
+import { settingsOfStep } from '../../words/step-settings';
 
 /** What a change of the history did, in words: `Split tone highlights hue 42° → 38°`. */
 

@@ -1,8 +1,8 @@
 import { expect, it } from 'vitest';
 import { starterBox } from '../../core/colour/pigments';
 import { read } from '../../core/testing/pictures';
-import { learnPigments } from './pigment-names';
-import { namesOfAlternatives, nameOfStep } from './step-names';
+import { learnPigments } from '../../words/pigment-names';
+import { namesOfAlternatives, nameOfStep } from '../../words/step-names';
 
 const wash = (pigment: object, name = '') => read([{ kind: 'wash', name, settings: { pigment } }]).steps[0];
 

@@ -12,8 +12,8 @@ import {
 } from '../../core/treatment/groups';
 import { sameBeside, setOut, setOutBeside, type UsualStep } from '../../core/treatment/usual-steps';
 import type { Treatment } from '../../core/treatment/schema';
-import { countOf, wordFor } from '../app/words';
-import { namesOfAlternatives, nameOfStep } from './step-names';
+import { countOf, wordFor } from '../../words/words';
+import { namesOfAlternatives, nameOfStep } from '../../words/step-names';
 import type { TakeSession } from './session';
 
 /**

@@ -1,7 +1,7 @@
 import styled from 'styled-components';
 import type { NumberField } from '../../core/settings/fields';
-import { numberInWords } from '../app/words';
-import { units } from '../controls/units';
+import { numberInWords } from '../../words/words';
+import { units } from '../../words/units';
 import { WallLabel } from '../print/labels';
 import { Button } from '../ui/buttons';
 import { TypedNumber } from '../ui/typed-number';

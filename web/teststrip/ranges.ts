@@ -1,5 +1,5 @@
 import type { NumberField } from '../../core/settings/fields';
-import { units } from '../controls/units';
+import { units } from '../../words/units';
 
 /** The values that hang on a test strip. */
 

@@ -1,9 +1,9 @@
 import { useCallback, useMemo, useState } from 'react';
 import type { Treatment } from '../../core/treatment/schema';
 import { useKeys } from '../app/useKeys';
-import type { Size } from '../controls/area-settings';
-import type { Setting } from '../controls/setting';
-import { settingsOfStep } from '../controls/step-settings';
+import type { Size } from '../../words/area-settings';
+import type { Setting } from '../../words/setting';
+import { settingsOfStep } from '../../words/step-settings';
 import { firstRange, rowsOf, valuesOf } from './ranges';
 
 /** A setting that is tried, and between what. */

@@ -10,13 +10,13 @@ import {
 import { areaOf } from '../../core/treatment/areas';
 import type { Step, Treatment } from '../../core/treatment/schema';
 import { useKeys } from '../app/useKeys';
-import { countOf } from '../app/words';
+import { countOf } from '../../words/words';
 import { PigmentBox } from '../controls/PigmentBox';
 import { pigmentPaint } from '../controls/paint';
 import { SuitingPigments } from '../controls/SuitingPigments';
 import type { PictureInfo } from '../engine/tiles';
 import type { Tried } from '../takes/tried';
-import { nameOfStep } from '../takes/step-names';
+import { nameOfStep } from '../../words/step-names';
 import { BoardHead } from '../ui/board-head';
 import { Button, Segments } from '../ui/buttons';
 import { SHARE_OF_ALL, Slider } from '../ui/slider';

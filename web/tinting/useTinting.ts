@@ -10,9 +10,9 @@ import { useRest } from '../areas/useRest';
 import { readyToFind, smallPictures } from '../engine/client';
 import type { PictureInfo } from '../engine/tiles';
 import type { HeldKeys, Live, Place, PictureTool, ToolDrag } from '../print/tool';
-import { nameOfPigment } from '../takes/pigment-names';
+import { nameOfPigment } from '../../words/pigment-names';
 import type { TakeSession } from '../takes/session';
-import { nameOfStep } from '../takes/step-names';
+import { nameOfStep } from '../../words/step-names';
 
 /** Tinting in one act: a pigment in the hand, a stroke on the picture, and there is a wash. */
 

@@ -1,5 +1,5 @@
 import styled from 'styled-components';
-import { wordFor } from '../app/words';
+import { wordFor } from '../../words/words';
 import type { OnWall } from '../print/tool';
 import type { Pulled } from './usePull';
 

@@ -4,7 +4,7 @@ import { changeStep } from '../../core/treatment/edit';
 import type { Step, Treatment } from '../../core/treatment/schema';
 import { Handles } from '../print/Handles';
 import type { OnWall } from '../print/tool';
-import { nameOfStep } from '../takes/step-names';
+import { nameOfStep } from '../../words/step-names';
 
 /** How the chosen step is held on the picture, where its kind says so. */
 export function StepHandles({

@@ -4,7 +4,7 @@ import { mergeProps } from 'react-aria';
 import type { Step, Treatment } from '../../core/treatment/schema';
 import { Button as AriaButton, Focusable } from 'react-aria-components';
 import styled from 'styled-components';
-import { namesOfAlternatives, nameOfStep } from '../takes/step-names';
+import { namesOfAlternatives, nameOfStep } from '../../words/step-names';
 import type { PictureInfo } from '../engine/tiles';
 import { SmallPicture } from '../print/SmallPicture';
 import { HoverCard } from '../ui/hover-card';

@@ -1,7 +1,7 @@
 import { useLayoutEffect, useMemo, useState, type RefObject } from 'react';
 import { shownOf } from '../../core/treatment/alternatives';
 import type { Step } from '../../core/treatment/schema';
-import { nameOfStep } from '../takes/step-names';
+import { nameOfStep } from '../../words/step-names';
 import type { LampStop } from './Lamp';
 
 /** Beside the trays: the padding of the line, and the place for one more step. */

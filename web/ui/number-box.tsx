@@ -1,7 +1,7 @@
 import { memo, type RefObject } from 'react';
 import { Input, NumberField } from 'react-aria-components';
 import styled from 'styled-components';
-import { inUnits, optionsOf, type Shown } from './number-format';
+import { inUnits, optionsOf, type Shown } from '../../words/number-format';
 
 const Box = styled(NumberField)`
   input {

@@ -2,7 +2,7 @@ import { useCallback, useEffect, useRef, useState, type CSSProperties } from 're
 import { Slider as AriaSlider, SliderThumb, SliderTrack, useLocale } from 'react-aria-components';
 import styled from 'styled-components';
 import { NumberBox } from './number-box';
-import { written } from './number-format';
+import { written } from '../../words/number-format';
 import { useHeld } from './useHeld';
 import { useWheel } from './useWheel';
 

@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useRef } from 'react';
 import styled from 'styled-components';
 import { NumberBox } from './number-box';
-import type { Shown } from './number-format';
+import type { Shown } from '../../words/number-format';
 
 const Short = styled.span`
   display: inline-block;

@@ -1,4 +1,4 @@
-import { stepKind } from '../../core/steps';
+import { stepKind } from '../core/steps';
 
 /** The words of the trade for the names in the treatment format. */
 const words: Record<string, string> = {

@@ -1,4 +1,4 @@
-import { starterBox, type NamedPigment, type Pigment } from '../../core/colour/pigments';
+import { starterBox, type NamedPigment, type Pigment } from '../core/colour/pigments';
 
 /** Names of pigments, by what they are: a wash is called by them. */
 

@@ -1,6 +1,6 @@
-import { stepKind, type Settings } from '../../core/steps';
-import type { Step } from '../../core/treatment/schema';
-import { wordFor } from '../app/words';
+import { stepKind, type Settings } from '../core/steps';
+import type { Step } from '../core/treatment/schema';
+import { wordFor } from './words';
 import { nameOfPigment } from './pigment-names';
 
 /** What steps are called. */

@@ -1,4 +1,4 @@
-import { wordWithin } from '../app/words';
+import { wordWithin } from './words';
 
 /**
  * The name of a setting by its path, as its control is called: `Shadows hue`.

@@ -1,11 +1,11 @@
-import type { Mask } from '../../core/masks/mask';
-import { MOST_FINE, MOST_FRINGE } from '../../core/masks/schema';
-import { kindOfPart, type MaskPart } from '../../core/masks/parts';
-import type { Field, NumberField } from '../../core/settings/fields';
-import type { Measure } from '../../core/settings/handles';
-import { areaOf, changeArea, changePart } from '../../core/treatment/areas';
-import type { Step, Treatment } from '../../core/treatment/schema';
-import { wordWithin } from '../app/words';
+import type { Mask } from '../core/masks/mask';
+import { MOST_FINE, MOST_FRINGE } from '../core/masks/schema';
+import { kindOfPart, type MaskPart } from '../core/masks/parts';
+import type { Field, NumberField } from '../core/settings/fields';
+import type { Measure } from '../core/settings/handles';
+import { areaOf, changeArea, changePart } from '../core/treatment/areas';
+import type { Step, Treatment } from '../core/treatment/schema';
+import { wordWithin } from './words';
 import { nameOfSetting } from './setting-name';
 import { number, share, type Setting } from './setting';
 

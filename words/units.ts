@@ -1,5 +1,5 @@
-import type { NumberField } from '../../core/settings/fields';
-import { written } from '../ui/number-format';
+import type { NumberField } from '../core/settings/fields';
+import { written } from './number-format';
 
 /** How each unit is shown: times what, with what after it, in what steps. */
 export const units: Record<
