@@ -29,6 +29,8 @@ const formatView = z.object({
   progressive: z.boolean(),
   /** Ways in which it is packed without loss; none where there is no choice. */
   packings: z.array(packing),
+  /** It holds the steps as layers, and tells nothing beside its pixels. */
+  layers: z.boolean(),
 });
 export type FormatView = z.infer<typeof formatView>;
 
@@ -95,6 +97,8 @@ const sendOutView = z.object({
   state: z.enum(['waiting', 'paused', 'running', 'done', 'failed', 'stopped']),
   progress: z.number(),
   problem: z.string().nullable(),
+  /** What a finished one says of itself: how exact its layers are. */
+  note: z.string().nullable(),
   size: z.number().nullable(),
 });
 export type SendOut = z.infer<typeof sendOutView>;

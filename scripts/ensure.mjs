@@ -95,7 +95,16 @@ function newestOf(path, found = []) {
 
 /** What the sources are like now. */
 function stateOfSources() {
-  const sources = ['core', 'contract', 'words', 'server', 'web', 'demo', 'scripts/build.mjs', 'package-lock.json'];
+  const sources = [
+    'core',
+    'contract',
+    'words',
+    'server',
+    'web',
+    'demo',
+    'scripts/build.mjs',
+    'package-lock.json',
+  ];
   return digest(sources.flatMap(s => newestOf(join(root, s))).join('\n'));
 }
 

@@ -15,6 +15,7 @@ const words: Record<string, string> = {
   tiff: 'TIFF',
   webp: 'WebP',
   avif: 'AVIF',
+  layers: 'Layers',
   luminance: 'Luminance',
   response: 'Response by hue',
   'interpolation.srgb': 'Plain',

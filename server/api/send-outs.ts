@@ -35,7 +35,7 @@ import { findSeries } from './series';
 
 const LIST = `
   SELECT s.id, s.take_id AS "takeId", t.photograph_id AS "photographId", t.revision, p.title, t.letter,
-    s.file_name AS "fileName", s.settings, s.state, s.progress, s.problem, s.result_size::float8 AS size
+    s.file_name AS "fileName", s.settings, s.state, s.progress, s.problem, s.note, s.result_size::float8 AS size
   FROM send_outs s JOIN takes t ON t.id = s.take_id JOIN photographs p ON p.id = t.photograph_id
   WHERE `;
 
@@ -163,7 +163,7 @@ export function sendOutRoutes({ sequelize }: Services, queue: Queue) {
         throw new Problem(409, 'Only what failed or was stopped can be tried again.');
       }
       await sequelize.transaction(async transaction => {
-        await row.update({ state: 'waiting', progress: 0, problem: null }, { transaction });
+        await row.update({ state: 'waiting', progress: 0, problem: null, note: null }, { transaction });
         await queue.ask('send-out', [row.id], transaction);
       });
       queue.wake();

@@ -40,7 +40,8 @@ export async function rendered(asked: Asked): Promise<Buffer> {
     const survey = () => smaller(full, surveyEdge(edge), inThreads);
     const sight = () => smaller(full, SIGHT_EDGE, inThreads);
     const job = { pixels, survey, sight, grey: facts.grey, treatment };
-    return await renderFile(renderer, job, settings);
+    const { file } = await renderFile(renderer, job, settings);
+    return file;
   } catch (error) {
     if (error instanceof PictureError) throw new CommandError(`${picture}: ${error.message}`);
     throw error;

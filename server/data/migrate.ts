@@ -14,6 +14,7 @@ import * as sharedLooks from './migrations/0011-shared-looks';
 import * as sheet from './migrations/0012-sheet';
 import * as takeOrder from './migrations/0013-take-order';
 import * as sendingOut from './migrations/0014-sending-out';
+import * as notes from './migrations/0015-notes';
 
 /** Statements, or what is run where statements do not serve. */
 type Way = string[] | ((sequelize: Sequelize, transaction: Transaction) => Promise<void>);
@@ -33,6 +34,7 @@ const migrations: Record<string, { up: Way; down: Way }> = {
   '0012-sheet': sheet,
   '0013-take-order': takeOrder,
   '0014-sending-out': sendingOut,
+  '0015-notes': notes,
 };
 
 const storageOf = (sequelize: Sequelize) => new SequelizeStorage({ sequelize, tableName: 'migrations' });

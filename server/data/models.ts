@@ -98,6 +98,8 @@ export class SendOut extends Model<InferAttributes<SendOut>, InferCreationAttrib
   declare attempt: CreationOptional<number>;
   declare progress: CreationOptional<number>;
   declare problem: CreationOptional<string | null>;
+  /** What a finished file says of itself. */
+  declare note: CreationOptional<string | null>;
   declare resultSha256: CreationOptional<string | null>;
   declare resultSize: CreationOptional<string | null>;
   declare createdAt: CreationOptional<Date>;
@@ -285,6 +287,7 @@ export function connect(databaseUrl: string): Sequelize {
       attempt: { type: integer, defaultValue: 0 },
       progress: { type: DataTypes.REAL, defaultValue: 0 },
       problem: text,
+      note: text,
       resultSha256: text,
       resultSize: DataTypes.BIGINT,
       createdAt: time(),

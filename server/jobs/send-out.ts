@@ -103,10 +103,10 @@ export async function makeSendOut(services: Services, id: string): Promise<void>
         signal: progress.signal,
         onProgress: (done: number) => progress.report(DECODED + done * (rendered - DECODED)),
       };
-      return renderFile(services.renderer, job, settings);
+      return renderFile(services.renderer, job, settings, dpi);
     };
     const isLarge = source.width * source.height > LARGE;
-    const bare = await (isLarge ? largeOnes.add(render) : render());
+    const { file: bare, note } = await (isLarge ? largeOnes.add(render) : render());
     await progress.now(ENCODED);
     const file = await withMetadata(bare, settings.format, services.config.cacheFolder, {
       what: settings.metadata,
@@ -123,6 +123,7 @@ export async function makeSendOut(services: Services, id: string): Promise<void>
         {
           state: 'done',
           progress: 1,
+          note,
           resultSha256: sha256,
           resultSize: String(file.length),
           touchedAt: new Date(),

@@ -71,7 +71,8 @@ export async function withMetadata(
   folder: string,
   told: Told,
 ): Promise<Buffer> {
-  const { ending, resolution } = formatNamed(format);
+  const { ending, resolution, layers } = formatNamed(format);
+  if (layers) return file;
   const tags = [...tagsOf(told), ...(resolution?.(told.dpi) ?? [])];
   const copied =
     told.what === 'all' ? ['-tagsFromFile', await told.original(), '-all:all', ...OF_ORIGINAL] : [];

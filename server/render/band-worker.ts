@@ -15,12 +15,15 @@ import {
   type Mark,
   type Measure,
 } from './band';
+import { onLayers, type OnLayers } from './layer-tasks';
 import type { Decode } from './picture-tasks';
 import type { Tabulate } from './table-task';
 import { readBody, type ReadBody } from './read-treatment';
 
 /** What a render thread runs: bands of pictures, what is done once for all of them, and the reading of what came in. */
-export default (task: Band | Bake | Look | Mark | Measure | Halve | Check | Decode | ReadBody | Tabulate) => {
+export default (
+  task: Band | Bake | Look | Mark | Measure | Halve | Check | Decode | ReadBody | Tabulate | OnLayers,
+) => {
   if ('readBody' in task) return readBody(task);
   if ('bake' in task) return bakeTables(task);
   if ('check' in task) return checkBytes(task);
@@ -29,6 +32,7 @@ export default (task: Band | Bake | Look | Mark | Measure | Halve | Check | Deco
     return import('./table-task').then(({ tabulate }) => tabulate(task.tabulate));
   }
   if ('decode' in task) return import('./picture-tasks').then(({ decodeWhole }) => decodeWhole(task));
+  if ('onLayers' in task) return onLayers(task);
   if ('halve' in task) return halveBand(task);
   if ('mark' in task) return markBand(task);
   if ('measure' in task) return measureSmall(task);

@@ -1,16 +1,37 @@
 import { encodePicture, withProfile, type FileSettings } from '../pictures/encode';
 import { formatNamed } from '../pictures/formats';
+import { renderLayered } from './layered';
 import type { Renderer, RenderJob } from './renderer';
 
-/** Renders a picture to a finished file: strip by strip where its format allows, else whole. */
+/** A finished file, and what it says of itself. */
+export interface Made {
+  file: Buffer;
+  note: string | null;
+}
+
+/**
+ * Renders a picture to a finished file: in layers where its format holds them, strip by strip where it allows, else whole.
+ * @param dpi dots an inch, for formats that are told it as they are written
+ */
 export async function renderFile(
   renderer: Renderer,
   job: Omit<RenderJob, 'bits' | 'profile'>,
   settings: FileSettings,
-): Promise<Buffer> {
-  const { inStrips } = formatNamed(settings.format);
+  dpi?: number,
+): Promise<Made> {
+  const { inStrips, layers } = formatNamed(settings.format);
+  if (layers) {
+    const made = await renderLayered(renderer, job, dpi);
+    const count = made.layers === 1 ? 'One layer' : `${made.layers} layers, together`;
+    return {
+      file: made.file,
+      note: `${count} ${made.mean.toFixed(1)} of 255 from the picture, ${Math.round(made.most)} at most`,
+    };
+  }
   const whole = { ...job, bits: settings.bits === 8 ? 8 : 16, profile: settings.profile } as const;
-  if (inStrips?.(settings)) return withProfile(await renderer.renderJpeg(whole, settings), settings);
+  if (inStrips?.(settings)) {
+    return { file: await withProfile(await renderer.renderJpeg(whole, settings), settings), note: null };
+  }
   const { codes, width, height } = await renderer.render(whole);
-  return encodePicture(codes, width, height, settings);
+  return { file: await encodePicture(codes, width, height, settings), note: null };
 }

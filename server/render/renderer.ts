@@ -16,6 +16,7 @@ import { resizePixels, type Decoded, type Pixels } from '../pictures/decode';
 import { PictureError, type PictureFacts } from '../pictures/inspect';
 import type { Bake, Band, Check, Halve, Held, Look, Mark, Measure, Work } from './band';
 import { encodeStrip, joinStrips, mostRows, STRIP_STEP, type StripCoding } from './jpeg-strips';
+import type { LayerWork, OnLayers, Apart } from './layer-tasks';
 import type { Decode, SharedPicture } from './picture-tasks';
 import type { Body, ReadBody } from './read-treatment';
 import { share, unshare, type Shared } from './shared';
@@ -88,7 +89,7 @@ function preparesFirst({ passes: [first] }: Plan): boolean {
 /** What a band gives: its codes, or nothing where they went into shared memory. */
 type Given = Uint8Array | Uint16Array | null;
 
-type Task = Band | Bake | Look | Mark | Measure | Halve | Check | Decode | ReadBody | Tabulate;
+type Task = Band | Bake | Look | Mark | Measure | Halve | Check | Decode | ReadBody | Tabulate | OnLayers;
 type Result =
   | Given
   | KeptTable[]
@@ -99,7 +100,8 @@ type Result =
   | SharedPicture
   | { wrong: string }
   | Body
-  | Tabulated;
+  | Tabulated
+  | Apart;
 
 /** Renders treatments in worker threads, each a band of rows at a time, and does there all else that takes long. */
 export class Renderer {
@@ -189,6 +191,16 @@ export class Renderer {
   /** Reads the text of a request that may hold a whole treatment, in a thread. */
   readBody(text: string): Promise<Body> {
     return this.threads.run({ readBody: text }, { urgent: true, seconds: 60 }) as Promise<Body>;
+  }
+
+  /** Works on layers of so many pixels, in all threads; what each of them gave. */
+  async onLayers(count: number, work: LayerWork, signal?: AbortSignal): Promise<Apart[]> {
+    const given: Promise<Result>[] = [];
+    for (let from = 0; from < count; from += BAND_PIXELS) {
+      const onLayers = { work, from, count: Math.min(BAND_PIXELS, count - from) };
+      given.push(this.threads.run({ onLayers }, { signal }));
+    }
+    return Promise.all(given) as Promise<Apart[]>;
   }
 
   /** Runs work on rows, so many at a time, in all threads; resolves when all is done. */

@@ -192,6 +192,7 @@ function Entry({ item: s }: { item: SendOut }) {
           <small>
             {stateInWords(s)}
             {s.state === 'done' ? <em title={s.fileName}>{s.fileName}</em> : null}
+            {s.state === 'done' && s.note ? <span>{s.note}</span> : null}
           </small>
         )}
       </div>

@@ -59,6 +59,12 @@ const Advice = styled.p`
   line-height: 1.4;
 `;
 
+const Explained = styled.p`
+  color: var(--ink-2);
+  font-size: var(--t-small);
+  line-height: 1.45;
+`;
+
 const PURPOSES: { value: SendOutSettings['sharpen']['purpose']; text: string }[] = [
   { value: 'none', text: 'Not at all' },
   { value: 'screen', text: 'For a screen' },
@@ -98,7 +104,7 @@ export function SettingsCard({
   };
   const toned = going.filter(g => g.take.steps.some(kind => stepKind(kind)?.givesColour)).length;
   const isGrey = settings.profile === 'grey' || settings.profile === 'grey-gamma';
-  const sizes = going.map(({ photograph }) => estimated(settings, photograph));
+  const sizes = going.map(({ photograph, take }) => estimated(settings, photograph, take.steps));
   const bytes = sizes.reduce((sum, s) => sum + s.bytes, 0);
   const pixels = sizes.reduce((sum, s) => sum + s.pixels, 0);
   const { purpose, amount } = settings.sharpen;
@@ -214,9 +220,18 @@ export function SettingsCard({
       <Part>
         <NamesRow names={settings.names} example={example} onChange={names => set({ names })} />
       </Part>
-      <Part>
-        <TellRows what={settings.metadata} onChange={metadata => set({ metadata })} />
-      </Part>
+      {format.layers ? (
+        <Part>
+          <Explained>
+            OpenRaster: the bare photograph, the toned one, and each wash with its area and its mix, to be
+            painted on in other programs.
+          </Explained>
+        </Part>
+      ) : (
+        <Part>
+          <TellRows what={settings.metadata} onChange={metadata => set({ metadata })} />
+        </Part>
+      )}
       {/* Always there, so that nothing moves when it speaks. */}
       <Advice role="status" aria-label="Advice">
         {isGrey && toned > 0 ? (

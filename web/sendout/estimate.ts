@@ -63,7 +63,14 @@ const DEEP = 0.97;
 /** Sharpened pictures are harder to pack: by so much at the whole amount. */
 const SHARPER = { none: 0, screen: 0.6, glossy: 1, matte: 1.2 };
 
-function bitsAPixel({ format, bits, profile, quality, chroma, packing, sharpen }: SendOutSettings): number {
+/** Of layers: the bare photograph, what is made of it and all together; each wash is mostly nothing. */
+const WHOLE_LAYERS = 3;
+const WASH = 1.5;
+
+function bitsAPixel(
+  { format, bits, profile, quality, chroma, packing, sharpen }: SendOutSettings,
+  steps: readonly string[],
+): number {
   const sharper = 1 + SHARPER[sharpen.purpose] * sharpen.amount;
   const isGrey = profile === 'grey' || profile === 'grey-gamma';
   const whole = (isGrey ? 1 : 3) * (bits === 16 ? 16 : 8);
@@ -76,6 +83,8 @@ function bitsAPixel({ format, bits, profile, quality, chroma, packing, sharpen }
       return at(avif, quality) * (bits === 10 ? 1.05 : 1) * sharper;
     case 'tiff':
       return whole * (bits === 16 && packing !== 'none' ? DEEP : PACKED[packing]);
+    case 'layers':
+      return WHOLE_LAYERS * whole * PNG + WASH * steps.filter(kind => kind === 'wash').length;
     default:
       return whole * (bits === 16 ? DEEP : PNG);
   }
@@ -84,10 +93,17 @@ function bitsAPixel({ format, bits, profile, quality, chroma, packing, sharpen }
 /** The profile and the rest beside the pixels. */
 const BESIDE = 4000;
 
-/** Pixels and bytes of a file, about. */
-export function estimated(settings: SendOutSettings, full: { width: number; height: number }) {
+/**
+ * Pixels and bytes of a file, about.
+ * @param steps the kinds of the take's steps
+ */
+export function estimated(
+  settings: SendOutSettings,
+  full: { width: number; height: number },
+  steps: readonly string[] = [],
+) {
   const edge = outputEdge(settings.size, settings.dpi, full);
   const scale = edge / Math.max(full.width, full.height);
   const pixels = full.width * full.height * scale * scale;
-  return { pixels, bytes: (pixels * bitsAPixel(settings)) / 8 + BESIDE };
+  return { pixels, bytes: (pixels * bitsAPixel(settings, steps)) / 8 + BESIDE };
 }

@@ -27,7 +27,7 @@ export interface Format extends Omit<FormatView, 'bits' | 'profiles' | 'packings
 }
 
 /** What a format has not, unless it says so. */
-type MayLack = 'quality' | 'chroma' | 'progressive' | 'packings';
+type MayLack = 'quality' | 'chroma' | 'progressive' | 'packings' | 'layers';
 
 /** Declares a file format. */
 export function defineFormat(
@@ -38,6 +38,7 @@ export function defineFormat(
     chroma: false,
     progressive: false,
     packings: [],
+    layers: false,
     ...definition,
     ending: definition.endings[0],
   };

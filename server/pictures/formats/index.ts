@@ -2,12 +2,13 @@ import type { FormatView, ProfileName, SendOutSettings } from '../../../contract
 import { avif } from './avif';
 import type { Format } from './define';
 import { jpeg } from './jpeg';
+import { openRaster } from './openraster';
 import { png } from './png';
 import { tiff } from './tiff';
 import { webp } from './webp';
 
 /** Every format that files go out in, in the order in which they are offered. Adding one is a file and a line here. */
-export const formats: readonly Format[] = [jpeg, png, tiff, webp, avif];
+export const formats: readonly Format[] = [jpeg, png, tiff, webp, avif, openRaster];
 
 /** The format of a name. Throws a RangeError. */
 export function formatNamed(name: string): Format {
@@ -22,17 +23,20 @@ export const formatOfEnding = (ending: string): Format | undefined =>
 
 /** What a client needs to know of the formats to offer them. */
 export const formatViews = (): FormatView[] =>
-  formats.map(({ name, ending, mediaType, bits, profiles, quality, chroma, progressive, packings }) => ({
-    name,
-    ending,
-    mediaType,
-    bits: [...bits],
-    profiles: [...profiles],
-    quality,
-    chroma,
-    progressive,
-    packings,
-  }));
+  formats.map(
+    ({ name, ending, mediaType, bits, profiles, quality, chroma, progressive, packings, layers }) => ({
+      name,
+      ending,
+      mediaType,
+      bits: [...bits],
+      profiles: [...profiles],
+      quality,
+      chroma,
+      progressive,
+      packings,
+      layers,
+    }),
+  );
 
 const profileTexts: Record<ProfileName, string> = {
   srgb: 'an sRGB profile',

@@ -1,0 +1,112 @@
+import sharp, { type Sharp } from 'sharp';
+import { layersOf, type Layer, type PictureLayer } from '../../core/engine/layers';
+import type { Treatment } from '../../core/treatment/schema';
+import { nameOfStep } from '../../words/step-names';
+import { stepsInWords } from '../../words/words';
+import { thumbnailOf } from '../pictures/formats/openraster';
+import { writeOpenRaster, type StackGroup, type StackPicture } from '../pictures/openraster';
+import type { Renderer, RenderJob } from './renderer';
+
+/** A treatment as a file with a layer for each wash and area. */
+
+export interface Layered {
+  file: Buffer;
+  layers: number;
+  /** How far the layers put together are from the picture, in 255ths: in the mean, and at most. */
+  mean: number;
+  most: number;
+}
+
+const png = (codes: Uint8Array, width: number, height: number, channels: 3 | 4): Sharp =>
+  sharp(codes, { raw: { width, height, channels } });
+
+const COMPRESSION = { compressionLevel: 6 };
+
+/** What a layer is called: after its area too, where its step lies on one. */
+function nameOf({ steps }: Pick<PictureLayer, 'steps'>, { masks }: Treatment): string {
+  if (steps.length !== 1) return steps.length ? stepsInWords(steps.map(s => s.kind)) : 'As it came';
+  const [step] = steps;
+  const area = masks.find(m => m.id === step.mask)?.name;
+  return area ? `${nameOfStep(step)} on ${area}` : nameOfStep(step);
+}
+
+/** Renders a treatment as an OpenRaster file. */
+export async function renderLayered(
+  renderer: Renderer,
+  job: Omit<RenderJob, 'bits' | 'profile'>,
+  dpi?: number,
+): Promise<Layered> {
+  const { treatment, signal, onProgress } = job;
+  const { bare, strength, above } = layersOf(treatment);
+  const pictures = [bare, ...above.flatMap(layer => (layer.type === 'group' ? layer.layers : [layer]))];
+  const renders = 1 + pictures.reduce((n, { cover }) => n + (cover ? 2 : 1), 0);
+  let done = 0;
+  const render = async (of: Treatment) => {
+    const { codes, width, height } = await renderer.render({
+      ...job,
+      treatment: of,
+      bits: 8,
+      onProgress: part => onProgress?.((done + part) / renders),
+    });
+    done++;
+    return { codes: codes as Uint8Array, buffer: codes.buffer as SharedArrayBuffer, width, height };
+  };
+  const merged = await render(treatment);
+  const { width, height } = merged;
+  const count = width * height;
+  const start = () => new SharedArrayBuffer(count * 6);
+  const rgba = new SharedArrayBuffer(count * 4);
+
+  /** A layer's picture; it is laid on what is there. */
+  const pictured = async (layer: PictureLayer, on: SharedArrayBuffer): Promise<StackPicture> => {
+    const colours = await render(layer.colours);
+    const cover = layer.cover && (await render(layer.cover));
+    const { mode, opacity } = layer;
+    const work = { does: 'layer', colours: colours.buffer, cover: cover && cover.buffer, rgba, on } as const;
+    await renderer.onLayers(count, { ...work, mode, opacity }, signal);
+    const bytes = await (
+      cover ? png(new Uint8Array(rgba), width, height, 4) : png(colours.codes, width, height, 3)
+    )
+      .png(COMPRESSION)
+      .toBuffer();
+    return { type: 'picture', name: nameOf(layer, treatment), mode, opacity, png: bytes };
+  };
+  const stacked = async (layer: Layer, on: SharedArrayBuffer): Promise<StackPicture | StackGroup> => {
+    if (layer.type === 'picture') return pictured(layer, on);
+    const within = start();
+    const layers: StackPicture[] = [];
+    for (const each of layer.layers) layers.push(await pictured(each, within));
+    const { opacity } = layer;
+    await renderer.onLayers(count, { does: 'picture', over: within, on, share: opacity }, signal);
+    const group = treatment.groups.find(g => g.id === layer.steps[0].group);
+    return { type: 'group', name: group?.name ?? nameOf(layer, treatment), opacity, layers };
+  };
+
+  const all = start();
+  const lowest = await pictured(bare, all);
+  const upon = strength < 1 ? start() : all;
+  const layers: (StackPicture | StackGroup)[] = [];
+  for (const layer of above) layers.push(await stacked(layer, upon));
+  if (strength < 1) {
+    await renderer.onLayers(count, { does: 'picture', over: upon, on: all, share: strength }, signal);
+  }
+  const parts = await renderer.onLayers(count, { does: 'apart', of: all, from: merged.buffer }, signal);
+  const picture = png(merged.codes, width, height, 3);
+  const file = await writeOpenRaster({
+    width,
+    height,
+    dpi,
+    layers:
+      strength < 1
+        ? [lowest, { type: 'group', name: 'The whole treatment', opacity: strength, layers }]
+        : [lowest, ...layers],
+    merged: await picture.clone().png(COMPRESSION).toBuffer(),
+    thumbnail: await thumbnailOf(picture),
+  });
+  return {
+    file,
+    layers: pictures.length,
+    mean: parts.reduce((sum, part) => sum + part.sum, 0) / (count * 3),
+    most: Math.max(...parts.map(part => part.most)),
+  };
+}
