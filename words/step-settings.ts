@@ -87,6 +87,10 @@ function settingsOf(step: Step, fields: Fields, values: Values, path: readonly s
   });
 }
 
+/** The name of a setting of a bath, by its place in the row. */
+export const nameOfListed = (place: number, key: string): string =>
+  `Bath ${place + 1} ${bathWords[key] ?? wordFor(key).toLowerCase()}`;
+
 /** The settings of one bath. */
 function listed(
   step: Step,
@@ -97,7 +101,7 @@ function listed(
 ): Setting[] {
   const called = nameOfStep(step);
   const numbers = (key: string, field: NumberField | ChoiceField): Setting => {
-    const name = `Bath ${place + 1} ${bathWords[key] ?? wordFor(key).toLowerCase()}`;
+    const name = nameOfListed(place, key);
     const label = `${called} ${name.toLowerCase()}`;
     if (field.type === 'number') {
       const apply = (treatment: Treatment, value: number) => change(treatment, () => ({ [key]: value }));

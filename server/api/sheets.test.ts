@@ -1,3 +1,4 @@
+import { unzipSync } from 'fflate';
 import { execFile } from 'node:child_process';
 import { mkdtemp, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
@@ -5,6 +6,7 @@ import { join } from 'node:path';
 import { promisify } from 'node:util';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { parseTreatment } from '../../core/treatment/schema';
 import { asking, treatmentOf } from '../testing/asking';
 import { png8 } from '../testing/pictures';
 import { testServer, type TestServer } from '../testing/server';
@@ -124,6 +126,25 @@ describe('a contact sheet', () => {
     expect(dark).toBeGreaterThan(colour * 1.3);
   });
 
+  it('is made as a picture too: of several pages a zip of pictures', async () => {
+    const ask = (settings: object) =>
+      http().post(`/api/series/${series.id}/contact-sheet`).send({ takes, settings }).responseType('blob');
+    const png = await ask({ as: 'png', columns: 3 });
+    expect(png.headers['content-type']).toBe('image/png');
+    expect(png.headers['content-disposition']).toContain('contact-sheet.png');
+    const page = await sharp(png.body as Buffer)
+      .removeAlpha()
+      .raw()
+      .toBuffer({ resolveWithObject: true });
+    expect([page.info.width, page.info.height]).toEqual([2480, 3508]);
+    expect(inked(page).dark).toBeGreaterThan(0.15);
+    const many = await ask({ as: 'jpeg', columns: 1, lying: true });
+    const files = unzipSync(new Uint8Array(many.body as Buffer));
+    expect(Object.keys(files)).toHaveLength(7);
+    expect(Object.keys(files)[6]).toMatch(/contact-sheet-07\.jpg$/);
+    expect(await sharp(Object.values(files)[0]).metadata()).toMatchObject({ format: 'jpeg', density: 300 });
+  });
+
   it('is of takes of this series, at least one', async () => {
     const other = await photographIn((await newSeries()).id);
     const ask = (ids: string[]) =>
@@ -131,5 +152,85 @@ describe('a contact sheet', () => {
     expect((await ask([other.currentTakeId])).status).toBe(404);
     expect((await ask([])).status).toBe(400);
     expect((await ask([takes[0], takes[0]])).status).toBe(400);
+  });
+});
+
+describe('a treatment card', () => {
+  it('has the picture beside every step that is at work, with its values', async () => {
+    const photograph = await photographIn(series.id, await png8(90, 60, x => [x * 2, 80, 200 - x]));
+    const treatment = parseTreatment({
+      format: 'lampwash-treatment',
+      version: 1,
+      strength: 0.9,
+      steps: [
+        { kind: 'light', settings: { exposure: 0.35 } },
+        { kind: 'mono' },
+        { kind: 'tint', enabled: false },
+        {
+          kind: 'wash',
+          name: 'Rust',
+          mask: 'm',
+          mix: 'multiply',
+          settings: { pigment: { kind: 'flat', colour: '#9c5f3c' } },
+        },
+      ],
+      masks: [{ id: 'm', name: 'Hull', parts: [{ kind: 'oval' }] }],
+    });
+    await http().put(`/api/takes/${photograph.currentTakeId}/treatment`).send({ revision: 1, treatment });
+    const { text, images, info, name } = await sheetOf({ kind: 'card' }, [photograph.currentTakeId]);
+    expect(name).toContain('picture-treatment-card.pdf');
+    expect(info).toMatch(/Pages:\s+1\n/);
+    for (const said of [
+      'Exposure',
+      '+0.35 EV',
+      'As it is set out.',
+      'Rust',
+      'On Hull (oval)',
+      '#9c5f3c',
+      'Multiply',
+    ])
+      expect(text).toContain(said);
+    expect(text).toMatch(/Strength of the whole\s+90/);
+    expect(text).not.toContain('Tint');
+    // The picture, as it came, and after each of three steps.
+    expect(images).toHaveLength(5);
+  });
+});
+
+describe('a test strip on paper', () => {
+  const ask = (body: object) => http().post(`/api/takes/${takes[0]}/strip-sheet`).send(body);
+
+  it('has a picture of each value, which differ as the values do', async () => {
+    const { body: take } = await http().get(`/api/takes/${takes[0]}`);
+    const { treatment, revision } = take as { treatment: { steps: object[] }; revision: number };
+    const light = { id: 'l', kind: 'light', stage: 'ground' };
+    await http()
+      .put(`/api/takes/${takes[0]}/treatment`)
+      .send({ revision, treatment: { ...treatment, steps: [light, ...treatment.steps] } });
+    const pictures = [-1, 0, 1].map(value => [{ name: 'Exposure', value }]);
+    const answer = await ask({ step: 'l', pictures, settings: { columns: 3, as: 'png' } }).responseType(
+      'blob',
+    );
+    expect(answer.status).toBe(200);
+    const page = sharp(answer.body as Buffer);
+    const { width = 0 } = await page.metadata();
+    const tones = await Promise.all(
+      [0.2, 0.5, 0.8].map(async at => {
+        const spot = { left: Math.round(width * at) - 40, top: 560, width: 80, height: 40 };
+        const codes = await page.clone().extract(spot).greyscale().raw().toBuffer();
+        return codes.reduce((sum, code) => sum + code, 0) / codes.length;
+      }),
+    );
+    expect(tones[0]).toBeLessThan(tones[1] - 20);
+    expect(tones[1]).toBeLessThan(tones[2] - 20);
+  });
+
+  it('refuses what is no setting or no value of it', async () => {
+    const of = (pictures: object[][], step = 'l') => ask({ step, pictures, settings: {} });
+    expect((await of([[{ name: 'Exposure', value: 0 }]], 'nothing')).status).toBe(404);
+    expect((await of([[{ name: 'Loudness', value: 1 }]])).body.title).toContain('Loudness');
+    expect((await of([[{ name: 'Exposure', value: 99 }]])).status).toBe(400);
+    expect((await of([[{ name: 'Mix', value: 'whisk' }]])).status).toBe(400);
+    expect((await of([])).status).toBe(400);
   });
 });

@@ -44,7 +44,7 @@ import { findPhotograph } from './photographs';
 import { notFound, Problem } from './problem';
 import { implement } from './route';
 
-async function findTake(id: string): Promise<Take> {
+export async function findTake(id: string): Promise<Take> {
   const take = await Take.findOne({ where: { id, deletedAt: null } });
   if (!take) throw notFound('take');
   return take;

@@ -33,6 +33,14 @@ export async function barePicture(
   return made(services, take, photograph, longEdge, 'bare 1', bare);
 }
 
+/** The path of what some of a take makes of its photograph: made once for each state, under a name that says which. */
+export const partPicture = (
+  services: Services,
+  take: Take,
+  photograph: Photograph,
+  { edge, name, of }: { edge: TakeEdge; name: string; of: (treatment: Treatment) => Treatment },
+): Promise<string> => made(services, take, photograph, edge, `part ${name} 1`, of);
+
 async function made(
   { sequelize, pictures, renderer, renders }: Services,
   take: Take,

@@ -29,7 +29,8 @@ export interface Asked {
   shape: number;
 }
 
-const POINTS = 72 / 25.4;
+/** Points of a millimetre. */
+export const POINTS = 72 / 25.4;
 /** Between cells, points. */
 const GAP = 14;
 
