@@ -32,6 +32,7 @@ const levels = [
     'contract',
     'web/app',
     'web/ui',
+    'web/out',
     'web/engine',
     'web/takes',
     'web/print',

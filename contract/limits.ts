@@ -11,3 +11,6 @@ export const LONGEST_EDGE = 30_000;
 export const MOST_BODY = 4 * 1024 * 1024;
 /** Bytes of a treatment as JSON, without what it carries: its steps, its areas with all strokes. */
 export const MOST_TREATMENT = 16 * 1024 * 1024;
+
+/** The longest edge of an area that is written as a picture, pixels. */
+export const LARGEST_AREA = 4096;

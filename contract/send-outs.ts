@@ -79,6 +79,15 @@ export const sendOutSettings = z.strictObject({
   sharpen: z
     .strictObject({ purpose: purpose.default('none'), amount: z.number().min(0).max(1).default(0.35) })
     .default({ purpose: 'none', amount: 0.35 }),
+  /** About the picture, outside its size: a share of its long edge; white, or paper as the treatment tones it. */
+  border: z
+    .strictObject({
+      width: z.number().min(0).max(0.25).default(0),
+      colour: z.enum(['white', 'paper']).default('white'),
+      /** A line beneath the picture: its title, and whose it is. */
+      caption: z.boolean().default(false),
+    })
+    .default({ width: 0, colour: 'white', caption: false }),
   names: z.array(namePart).min(1).max(6).default(['series', 'number', 'title', 'take']),
   /** What a file tells beside its pixels: all that the original does, author and rights, or nothing. */
   metadata: z.enum(['all', 'rights', 'none']).default('rights'),

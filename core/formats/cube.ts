@@ -47,6 +47,23 @@ function numbersOf(words: string[], count: number, line: number, what: string): 
   });
 }
 
+const titleIn = (line: string) =>
+  line
+    .slice(5)
+    .trim()
+    .replace(/^"|"$/g, '')
+    .slice(0, 200);
+
+/** The title that the text of a .cube file says before its numbers; empty where it says none. */
+export function titleOfCube(text: string): string {
+  for (const raw of text.split('\n', 200)) {
+    const line = raw.trim().replace(/^\uFEFF/, '');
+    if (/^TITLE\b/.test(line)) return titleIn(line);
+    if (/^[-+.\d]/.test(line)) break;
+  }
+  return '';
+}
+
 /** Reads the text of a .cube file. Throws a CubeError that names the line. */
 export function readCube(text: string): CubeTable {
   if (text.length > MOST_TEXT) throw new CubeError(0, 'the table is too large');
@@ -78,7 +95,7 @@ export function readCube(text: string): CubeTable {
     }
     switch (first) {
       case 'TITLE':
-        title = clean.slice(5).trim().replace(/^"|"$/g, '').slice(0, 200);
+        title = titleIn(clean);
         break;
       case 'LUT_1D_SIZE':
       case 'LUT_3D_SIZE': {

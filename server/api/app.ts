@@ -18,6 +18,7 @@ import { implement, mount, openApi, type Implemented } from './route';
 import { sendOutRoutes } from './send-outs';
 import { lookTableRoutes } from './look-tables';
 import { sheetRoutes } from './sheets';
+import { areaFileRoutes } from './area-files';
 import { treatmentFileRoutes } from './treatment-files';
 import { onlySignedIn } from './sign-in';
 import { seriesRoutes } from './series';
@@ -144,6 +145,7 @@ export function createApp(
     ...sheetRoutes(services),
     ...lookTableRoutes(services),
     ...treatmentFileRoutes(services),
+    ...areaFileRoutes(services),
     ...putAsideRoutes(services),
   ];
   const description = openApi(routes.map(r => r.route));

@@ -12,7 +12,7 @@ import { tellStep, type Told } from '../../words/step-told';
 import { share, type Setting } from '../../words/setting';
 import { writtenAs } from '../../words/units';
 import { currentTreatment } from '../data/history';
-import { Photograph, Take } from '../data/models';
+import { Photograph, type Take } from '../data/models';
 import { barePicture, partPicture, smallPicture } from '../jobs/small-picture';
 import type { Services } from '../services';
 import type { Pictured } from '../sheets/contact-sheet';
@@ -22,7 +22,7 @@ import type { Card, CardStep } from '../sheets/treatment-card';
 import { notFound, Problem } from './problem';
 import { implement } from './route';
 import { findSeries } from './series';
-import { findTake } from './takes';
+import { findTake, takesIn } from './takes';
 import { giveZip } from './zip';
 
 /** The pictures of a sheet have so many pixels along their long edge: 300 dots an inch at 8 cm. */
@@ -132,17 +132,7 @@ export function sheetRoutes(services: Services) {
   return [
     implement(makeSheet, async ({ params, body: { takes: ids, settings } }, _req, res) => {
       const series = await findSeries(params.id);
-      const photographs = await Photograph.findAll({
-        where: { seriesId: series.id, deletedAt: null },
-        order: ['place', 'createdAt', 'id'],
-      });
-      const takes = await Take.findAll({ where: { id: ids, deletedAt: null } });
-      const shown = ids.map(id => {
-        const take = takes.find(t => t.id === id);
-        const at = photographs.findIndex(p => p.id === take?.photographId);
-        if (!take || at < 0) throw notFound('take in this series');
-        return { take, photograph: photographs[at], number: String(at + 1) };
-      });
+      const shown = await takesIn(series, ids);
       const { title } = series;
       const named = (what: string) => `${slug(title) || 'series'}-${what}`;
       if (settings.kind === 'card') {
@@ -164,11 +154,11 @@ export function sheetRoutes(services: Services) {
       const made = await queue().addAll(
         shown.map(({ take, photograph, number }) => async (): Promise<Pictured[]> => {
           const jpeg = await pictureOf(smallPicture(services, take, photograph, EDGE));
-          const treated = { jpeg, number, title: photograph.title, note: takeInWords(take) };
+          const treated = { jpeg, number: String(number), title: photograph.title, note: takeInWords(take) };
           if (!isPairs) return [treated];
           const bare = await pictureOf(barePicture(services, take, photograph, EDGE));
           return [
-            { jpeg: bare, number, title: photograph.title, note: 'As it came' },
+            { jpeg: bare, number: String(number), title: photograph.title, note: 'As it came' },
             { ...treated, number: '', title: '' },
           ];
         }),

@@ -50,6 +50,24 @@ export async function findTake(id: string): Promise<Take> {
   return take;
 }
 
+/** Takes of a series that are asked for, with their photographs and the numbers that these have in it. */
+export async function takesIn(
+  { id: seriesId }: { id: string },
+  ids: readonly string[],
+): Promise<{ take: Take; photograph: Photograph; number: number }[]> {
+  const photographs = await Photograph.findAll({
+    where: { seriesId, deletedAt: null },
+    order: ['place', 'createdAt', 'id'],
+  });
+  const takes = await Take.findAll({ where: { id: [...ids], deletedAt: null } });
+  return ids.map(id => {
+    const take = takes.find(t => t.id === id);
+    const at = photographs.findIndex(p => p.id === take?.photographId);
+    if (!take || at < 0) throw notFound('take in this series');
+    return { take, photograph: photographs[at], number: at + 1 };
+  });
+}
+
 /** Answers what is wrong with a treatment, a patch or a revision as a problem that names it. */
 async function answered<T>(work: () => Promise<T | null>): Promise<T> {
   try {

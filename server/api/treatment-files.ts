@@ -4,11 +4,11 @@ import { getTreatmentFiles } from '../../contract/treatment-files';
 import { treatmentFile } from '../../core/treatment/carrying';
 import { atHand } from '../data/carried';
 import { currentTreatment } from '../data/history';
-import { Photograph, Take } from '../data/models';
+import type { Take } from '../data/models';
 import type { Services } from '../services';
-import { notFound } from './problem';
 import { implement } from './route';
 import { findSeries } from './series';
+import { takesIn } from './takes';
 import { giveZip } from './zip';
 
 /** Treatments as files. */
@@ -22,12 +22,7 @@ export function treatmentFileRoutes({ sequelize }: Services) {
   return [
     implement(getTreatmentFiles, async ({ params, body }, _req, res) => {
       const series = await findSeries(params.id);
-      const photographs = await Photograph.findAll({ where: { seriesId: series.id, deletedAt: null } });
-      const takes = await Take.findAll({ where: { id: body.takes, deletedAt: null } });
-      const files = body.takes.map(id => {
-        const take = takes.find(t => t.id === id);
-        const photograph = photographs.find(p => p.id === take?.photographId);
-        if (!take || !photograph) throw notFound('take in this series');
+      const files = (await takesIn(series, body.takes)).map(({ take, photograph }) => {
         const name = `${[slug(photograph.title), take.letter.toLowerCase()].filter(Boolean).join('-')}.treatment.json`;
         return { name, made: new Date(), open: () => Readable.from(textOf(take)) };
       });

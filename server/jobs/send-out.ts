@@ -103,7 +103,9 @@ export async function makeSendOut(services: Services, id: string): Promise<void>
         signal: progress.signal,
         onProgress: (done: number) => progress.report(DECODED + done * (rendered - DECODED)),
       };
-      return renderFile(services.renderer, job, settings, dpi);
+      const { author, rights } = await currentCredits();
+      const caption = { title: photograph!.title, rights: rights || author };
+      return renderFile(services.renderer, job, settings, { dpi, caption });
     };
     const isLarge = source.width * source.height > LARGE;
     const { file: bare, note } = await (isLarge ? largeOnes.add(render) : render());

@@ -6,7 +6,9 @@ import type { Encoding } from './formats/define';
 import { makeColourProfile, makeGreyProfile } from './icc';
 
 /** What a finished file is like. */
-export type FileSettings = Pick<SendOutSettings, 'format'> & Encoding;
+export type FileSettings = Pick<SendOutSettings, 'format'> &
+  Encoding &
+  Partial<Pick<SendOutSettings, 'border'>>;
 
 let srgb: Promise<Buffer> | undefined;
 

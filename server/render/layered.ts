@@ -1,4 +1,4 @@
-import sharp, { type Sharp } from 'sharp';
+import sharp from 'sharp';
 import { layersOf, type Layer, type PictureLayer } from '../../core/engine/layers';
 import type { Treatment } from '../../core/treatment/schema';
 import { nameOfStep } from '../../words/step-names';
@@ -16,11 +16,6 @@ export interface Layered {
   mean: number;
   most: number;
 }
-
-const png = (codes: Uint8Array, width: number, height: number, channels: 3 | 4): Sharp =>
-  sharp(codes, { raw: { width, height, channels } });
-
-const COMPRESSION = { compressionLevel: 6 };
 
 /** What a layer is called: after its area too, where its step lies on one. */
 function nameOf({ steps }: Pick<PictureLayer, 'steps'>, { masks }: Treatment): string {
@@ -49,26 +44,34 @@ export async function renderLayered(
       onProgress: part => onProgress?.((done + part) / renders),
     });
     done++;
-    return { codes: codes as Uint8Array, buffer: codes.buffer as SharedArrayBuffer, width, height };
+    return { buffer: codes.buffer as SharedArrayBuffer, width, height };
   };
   const merged = await render(treatment);
   const { width, height } = merged;
   const count = width * height;
   const start = () => new SharedArrayBuffer(count * 6);
   const rgba = new SharedArrayBuffer(count * 4);
+  const picture = (codes: SharedArrayBuffer, channels: 3 | 4) =>
+    sharp(new Uint8Array(codes), { raw: { width, height, channels } });
+  const png = (codes: SharedArrayBuffer, channels: 3 | 4) =>
+    picture(codes, channels).png({ compressionLevel: 6 }).toBuffer();
+  const all8 = await png(merged.buffer, 3);
+  /** Where the uppermost covers all it is the picture: that is not made twice. */
+  const isAll = (layer: PictureLayer) =>
+    strength === 1 &&
+    layer === above.at(-1) &&
+    !layer.cover &&
+    layer.opacity === 1 &&
+    layer.mode === 'normal';
 
   /** A layer's picture; it is laid on what is there. */
   const pictured = async (layer: PictureLayer, on: SharedArrayBuffer): Promise<StackPicture> => {
-    const colours = await render(layer.colours);
+    const colours = isAll(layer) ? merged : await render(layer.colours);
     const cover = layer.cover && (await render(layer.cover));
     const { mode, opacity } = layer;
     const work = { does: 'layer', colours: colours.buffer, cover: cover && cover.buffer, rgba, on } as const;
     await renderer.onLayers(count, { ...work, mode, opacity }, signal);
-    const bytes = await (
-      cover ? png(new Uint8Array(rgba), width, height, 4) : png(colours.codes, width, height, 3)
-    )
-      .png(COMPRESSION)
-      .toBuffer();
+    const bytes = cover ? await png(rgba, 4) : isAll(layer) ? all8 : await png(colours.buffer, 3);
     return { type: 'picture', name: nameOf(layer, treatment), mode, opacity, png: bytes };
   };
   const stacked = async (layer: Layer, on: SharedArrayBuffer): Promise<StackPicture | StackGroup> => {
@@ -91,7 +94,6 @@ export async function renderLayered(
     await renderer.onLayers(count, { does: 'picture', over: upon, on: all, share: strength }, signal);
   }
   const parts = await renderer.onLayers(count, { does: 'apart', of: all, from: merged.buffer }, signal);
-  const picture = png(merged.codes, width, height, 3);
   const file = await writeOpenRaster({
     width,
     height,
@@ -100,8 +102,8 @@ export async function renderLayered(
       strength < 1
         ? [lowest, { type: 'group', name: 'The whole treatment', opacity: strength, layers }]
         : [lowest, ...layers],
-    merged: await picture.clone().png(COMPRESSION).toBuffer(),
-    thumbnail: await thumbnailOf(picture),
+    merged: all8,
+    thumbnail: await thumbnailOf(picture(merged.buffer, 3)),
   });
   return {
     file,

@@ -28,6 +28,7 @@ export interface Card {
 
 const LINE = 11.5;
 const SMALL = { face: 'sans', size: NOTE, colour: GREY } as const;
+const NAME = { face: 'sans', size: NOTE + 0.5, colour: GREY } as const;
 const VALUE = { face: 'sans', size: NOTE + 0.5, colour: INK } as const;
 /** Points between a step and the next. */
 const APART = 16;
@@ -41,15 +42,21 @@ const BETWEEN = 14;
 /** A setting as lines in a column, with what is drawn of it. */
 interface Block {
   told: Told;
+  /** How far from the left its value begins, where it stands beside the name. */
+  beside: number | null;
+  /** Its value, where that stands beneath the name. */
   lines: string[];
   height: number;
 }
 
 function blockOf(faces: Faces, told: Told, width: number): Block {
   const { name, value, colours, curve } = told;
-  const lines = broken(faces, `${name}  ${value}`, VALUE.face, VALUE.size, width);
-  const height = lines.length * LINE + (colours ? SWATCH + 4 : 0) + (curve ? CURVE + 6 : 0) + 3;
-  return { told, lines, height };
+  const named = faces.width(`${faces.known(name, NAME.face)}  `, NAME.face, NAME.size);
+  const fits = named + faces.width(faces.known(value, VALUE.face), VALUE.face, VALUE.size) <= width;
+  // Beside its name where there is room, else beneath it.
+  const lines = fits ? [] : broken(faces, value, VALUE.face, VALUE.size, width);
+  const height = (1 + lines.length) * LINE + (colours ? SWATCH + 4 : 0) + (curve ? CURVE + 6 : 0) + 3;
+  return { told, beside: fits ? named : null, lines, height };
 }
 
 /** Blocks in columns, each in the shortest so far. */
@@ -74,7 +81,12 @@ function drawCurve(paper: Finishing, points: CurvePoints, { x, y, width, height 
   paper.line(points.map(at), INK, 1);
 }
 
-function drawBlock(paper: Finishing, { told, lines }: Block, x: number, top: number, width: number): void {
+function drawBlock(
+  paper: Finishing,
+  faces: Faces,
+  { told, beside, lines }: Block,
+  { x, y: top, width }: Omit<Box, 'height'>,
+): void {
   let y = top;
   if (told.colours) {
     told.colours.slice(0, Math.floor(width / (SWATCH + 3))).forEach((colour, i) => {
@@ -82,6 +94,11 @@ function drawBlock(paper: Finishing, { told, lines }: Block, x: number, top: num
     });
     y += SWATCH + 4;
   }
+  writeWithin(paper, faces, told.name, { x, y: y + NOTE, width }, NAME);
+  if (beside !== null) {
+    writeWithin(paper, faces, told.value, { x: x + beside, y: y + NOTE, width: width - beside + 1 }, VALUE);
+  }
+  y += LINE;
   for (const line of lines) {
     paper.write(line, { x, y: y + NOTE }, VALUE);
     y += LINE;
@@ -157,7 +174,7 @@ export async function treatmentCard(
   writeWithin(paper, faces, 'As it came', { x: bare.x, y: y + shown.height + 11, width: bare.width }, SMALL);
   y += shown.height + 20;
   for (const told of card.whole) {
-    writeWithin(paper, faces, `${told.name}  ${told.value}`, { ...inner, y: y + NOTE }, VALUE);
+    drawBlock(paper, faces, blockOf(faces, told, inner.width), { ...inner, y });
     y += LINE;
   }
   y += 8;
@@ -190,7 +207,11 @@ export async function treatmentCard(
     if (!step.told.length)
       writeWithin(paper, faces, 'As it is set out.', { ...text, y: y + head + 4 }, SMALL);
     for (const { block, column: c, y: down } of blocks.placed) {
-      drawBlock(paper, block, text.x + c * (column + BETWEEN), y + head + down, column);
+      drawBlock(paper, faces, block, {
+        x: text.x + c * (column + BETWEEN),
+        y: y + head + down,
+        width: column,
+      });
     }
     y += tall + APART;
   }

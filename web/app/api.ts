@@ -112,21 +112,25 @@ export function currentTake(photograph: Photograph): TakeSummary {
   return photograph.takes.find(t => t.id === photograph.currentTakeId) ?? photograph.takes[0];
 }
 
+/** A file as the server sends it. */
+export interface SentFile {
+  bytes: ArrayBuffer;
+  name: string;
+  type: string;
+}
+
 /** Asks for a file by a route; throws an ApiError. Its name is the one that the server gives it. */
 export async function callForFile<
   P extends Shape | undefined,
   Q extends Shape | undefined,
   B extends Shape | undefined,
->(
-  route: Route<P, Q, B, undefined>,
-  asked: AskedOf<P, Q, B>,
-  options: Options = {},
-): Promise<{ bytes: ArrayBuffer; name: string }> {
+>(route: Route<P, Q, B, undefined>, asked: AskedOf<P, Q, B>, options: Options = {}): Promise<SentFile> {
   const response = await ask(route, asked, options);
   if (!response.ok) throw problemFrom(response.status, await response.json().catch(() => undefined));
   const said = response.headers.get('Content-Disposition') ?? '';
   const [, name = 'file'] = /filename="?([^";]+)/.exec(said) ?? [];
   // What has letters beyond ASCII comes as RFC 8187 has it.
   const [, full] = /filename\*=UTF-8''([^;]+)/.exec(said) ?? [];
-  return { bytes: await response.arrayBuffer(), name: full ? decodeURIComponent(full) : name };
+  const type = response.headers.get('Content-Type') ?? 'application/octet-stream';
+  return { bytes: await response.arrayBuffer(), name: full ? decodeURIComponent(full) : name, type };
 }

@@ -7,7 +7,8 @@ import * as photographs from '../../contract/photographs';
 import * as pigments from '../../contract/pigments';
 import * as putAside from '../../contract/put-aside';
 import * as sharedLooks from '../../contract/shared-looks';
-import { getTreatmentFiles } from '../../contract/treatment-files';
+import type { getAreaFiles } from '../../contract/area-files';
+import type { getTreatmentFiles } from '../../contract/treatment-files';
 import { getTableExactness, getTakeTable, type tableSizes } from '../../contract/look-tables';
 import * as sendOuts from '../../contract/send-outs';
 import { makeSheet, type SheetSettings } from '../../contract/sheets';
@@ -255,14 +256,14 @@ export const useSaveTable = () =>
       callForFile(getTakeTable, { params: { id }, query: { size } }),
   });
 
-/** Treatments as files: one, or a zip of several. */
-export const useTreatmentFiles = (seriesId: string) =>
+/** What takes of a series are written as, beside pictures: one file, or a zip of several. */
+export const useTakesAsFiles = (seriesId: string, route: typeof getTreatmentFiles | typeof getAreaFiles) =>
   useMutation({
     mutationFn: (takes: readonly string[]) =>
-      callForFile(getTreatmentFiles, { params: { id: seriesId }, body: { takes: [...takes] } }),
+      callForFile(route, { params: { id: seriesId }, body: { takes: [...takes] } }),
   });
 
-/** A sheet to print, as a PDF. */
+/** A sheet to print. */
 export const useMakeSheet = (seriesId: string) =>
   useMutation({
     mutationFn: (body: { takes: string[]; settings: SheetSettings }) =>

@@ -1,6 +1,9 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { Crop, History, Info, Redo2, Undo2 } from 'lucide-react';
+import { Crop, Ellipsis, History, Info, Redo2, Undo2 } from 'lucide-react';
 import { nextAlternative, seenFor } from '../../core/treatment/alternatives';
+import type { Kind } from '../../core/steps';
+import { addStep, newStep } from '../../core/treatment/edit';
+import { carryTable } from '../../core/treatment/tables';
 import { layTreatment, type Laying } from '../../core/treatment/laying';
 import { LayOn } from '../laying/LayOn';
 import { useCarryOver } from '../laying/useCarryOver';
@@ -38,6 +41,12 @@ import {
 } from '../app/queries';
 import { Bar, Crumbs, Push } from '../ui/bar';
 import { Button, IconButton } from '../ui/buttons';
+import { Menu } from '../ui/overlays';
+import { FileDrop } from '../import/FileDrop';
+import { bringIn } from '../import/imports';
+import { useLaidDown } from '../import/useLaidDown';
+import { filesOfOne, useOtherFiles, type OtherFile } from '../out/useOtherFiles';
+import { layAreas } from './laid-areas';
 import { Wait } from '../ui/wait';
 import { CompareButtons } from '../compare/CompareButtons';
 import { useCompare } from '../compare/useCompare';
@@ -346,6 +355,32 @@ function BenchAtWork({
   const { copy } = copying;
   const copyWhole = useCallback(() => copy(null), [copy]);
   const carryOver = useCarryOver(photograph, series, edits.now, lay);
+  const laidDown = useLaidDown({
+    onPictures: useCallback(
+      (files: File[]) => bringIn(files, photograph.seriesId, client),
+      [photograph.seriesId, client],
+    ),
+    onTreatment: useCallback(of => setPart(of), []),
+    onTable: useCallback(
+      (name, table) => {
+        const step = newStep<Kind>(edits.now(), 'colour-table');
+        lay(carryTable(addStep(edits.now(), step), step.id, name, table), `Colour table ${name}`, step.id);
+      },
+      [edits, lay],
+    ),
+    onLayers: useCallback(
+      (layers, name) => {
+        void layAreas(edits.now(), layers, photograph, name).then(
+          ({ treatment: made, areas }) => {
+            edits.commit(made, `Areas of ${name}`);
+            tell({ text: `${areas === 1 ? 'One area' : `${areas} areas`} from ${name}.` });
+          },
+          (error: Error) => tell({ text: `${name}: ${error.message}`, tone: 'problem' }),
+        );
+      },
+      [edits, photograph],
+    ),
+  });
   const layOn = (of: Treatment, laying: Laying) => {
     setPart(null);
     try {
@@ -402,6 +437,8 @@ function BenchAtWork({
     }
   };
   const changeSeries = useChangeSeries();
+  const called = { id: take.id, text: `${photograph.title}, take ${take.letter}` };
+  const otherFiles = useOtherFiles(photograph.seriesId, [called], { ready: () => session.flush() });
   const sendOut = async () => {
     await session.flush();
     void navigate(`/series/${photograph.seriesId}/send-out?takes=${take.id}`);
@@ -475,6 +512,16 @@ function BenchAtWork({
             <History aria-hidden="true" />
           </IconButton>
         </span>
+        <Menu
+          label="Other files of this take"
+          trigger={
+            <IconButton aria-label="Other files of this take">
+              <Ellipsis aria-hidden="true" />
+            </IconButton>
+          }
+          sections={[{ name: 'This take as', entries: [...filesOfOne] }]}
+          onAction={what => otherFiles.make(what as OtherFile)}
+        />
         <Button $ink onPress={() => void sendOut()}>
           Send out
         </Button>
@@ -530,6 +577,8 @@ function BenchAtWork({
       {saving.state === 'refused' ? (
         <Refused reason={saving.reason} session={session} onNewTake={made => onChooseTake(made.id)} />
       ) : null}
+      {otherFiles.dialog}
+      <FileDrop text={`Lay them down on ${photograph.title}`} onFiles={laidDown} />
       {details ? (
         <Details
           photograph={photograph}

@@ -2,6 +2,7 @@ import { Ellipsis } from 'lucide-react';
 import { useRef, useState } from 'react';
 import styled from 'styled-components';
 import { changeSetting } from '../../core/treatment/edit';
+import { carryTable, nameOfTable } from '../../core/treatment/tables';
 import type { Reference } from '../../core/settings/fields';
 import type { Treatment } from '../../core/treatment/schema';
 import type { TableSummary } from '../../contract/tables';
@@ -73,23 +74,6 @@ const Row = styled.div`
   }
 `;
 
-/** A treatment that carries a table under its name (or a name like it), set in a step. */
-function carrying(treatment: Treatment, stepId: string, name: string, table: Reference): Treatment {
-  for (let n = 1; ; n++) {
-    const id = n === 1 ? name : `${name} ${n}`;
-    const there = Object.hasOwn(treatment.tables, id);
-    if (there && treatment.tables[id].sha256 !== table.sha256) continue;
-    const tables = there ? treatment.tables : { ...treatment.tables, [id]: table };
-    return changeSetting({ ...treatment, tables }, stepId, ['table'], id);
-  }
-}
-
-const nameOf = (file: string) =>
-  file
-    .replace(/\.cube$/i, '')
-    .trim()
-    .slice(0, 60) || 'Table';
-
 /**
  * The colour table of a step: one of those kept for all photographs, tried on the picture while it is pointed at, or
  * one that only this take carries. Brought in from .cube files, named, grouped and removed here.
@@ -107,7 +91,7 @@ export function TableControl({ value }: { value: string | null }) {
 
   const tryOut = (table: TableSummary) => {
     before.current ??= treatment;
-    preview(carrying(before.current, step.id, table.name, { sha256: table.sha256 }));
+    preview(carryTable(before.current, step.id, table.name, { sha256: table.sha256 }));
   };
   const leave = () => {
     if (before.current) preview(before.current);
@@ -116,7 +100,7 @@ export function TableControl({ value }: { value: string | null }) {
   const take = (table: TableSummary) => {
     const from = before.current ?? treatment;
     before.current = null;
-    commit(carrying(from, step.id, table.name, { sha256: table.sha256 }), `Colour table ${table.name}`);
+    commit(carryTable(from, step.id, table.name, { sha256: table.sha256 }), `Colour table ${table.name}`);
   };
   const keepUnder = async (name: string, table: Reference) => {
     try {
@@ -128,9 +112,10 @@ export function TableControl({ value }: { value: string | null }) {
   };
   const bringIn = async (file: File) => {
     try {
-      const table = await takeIn('table', new Uint8Array(await file.arrayBuffer()));
-      const name = nameOf(file.name);
-      commit(carrying(treatment, step.id, name, table), `Bring in ${file.name}`);
+      const bytes = new Uint8Array(await file.arrayBuffer());
+      const table = await takeIn('table', bytes);
+      const name = nameOfTable(bytes, file.name);
+      commit(carryTable(treatment, step.id, name, table), `Bring in ${file.name}`);
       await keepUnder(name, table);
     } catch (error) {
       tell({ text: `${file.name}: ${messageOf(error)}`, tone: 'problem' });

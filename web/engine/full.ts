@@ -7,7 +7,7 @@ import type { Treatment } from '../../core/treatment/schema';
 import { atHand } from './at-hand';
 import { framedAt } from './levels';
 import { pixelsOf, planner, surveysOf } from './pixels';
-import { TILE } from '../../contract/limits';
+import { LARGEST_AREA, TILE } from '../../contract/limits';
 import type { PictureInfo } from './tiles';
 
 /** Parts of a picture at its full size. */
@@ -47,9 +47,6 @@ export async function naturalPart(
 /** The same as a picture to be drawn. */
 export const loupe = async (...of: Parameters<typeof naturalPart>): Promise<ImageBitmap> =>
   createImageBitmap(await naturalPart(...of));
-
-/** The longest edge of an area that is written as a picture. */
-const LARGEST_AREA = 4096;
 
 /**
  * An area of a treatment alone, over the whole photograph without its frame, as a grey PNG of 8 bits: white where it

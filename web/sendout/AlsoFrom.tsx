@@ -1,16 +1,10 @@
-import { useState } from 'react';
-import { Button as AriaButton, Input, NumberField } from 'react-aria-components';
+import type { ReactNode } from 'react';
+import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
-import { sheetSettings, type SheetSettings } from '../../contract/sheets';
-import { messageOf } from '../app/api';
-import { useMakeSheet, useTreatmentFiles } from '../app/queries';
+import type { SendOutSettings } from '../../contract/send-outs';
 import { countOf } from '../../words/words';
-import { Button, Segments } from '../ui/buttons';
-import { OnOff } from '../ui/on-off';
-import { Dialog, DialogActions, Picker } from '../ui/overlays';
-import { save } from '../ui/save';
-import { Row, Two } from './rows';
-import { TableDialog, type Tabled } from './TableDialog';
+import type { Tabled } from '../out/TableDialog';
+import { useOtherFiles, type OtherFile } from '../out/useOtherFiles';
 
 const Strip = styled.section`
   grid-column: 1;
@@ -24,18 +18,20 @@ const Strip = styled.section`
   }
   > div {
     display: flex;
-    gap: 14px;
+    gap: 10px;
   }
 `;
 
 const Card = styled(AriaButton)`
-  display: flex;
+  display: grid;
+  grid-template-rows: 46px auto;
   align-items: center;
-  gap: 12px;
+  row-gap: 5px;
   flex: 1 1 0;
   min-width: 0;
   max-width: 240px;
-  padding: 9px 10px 9px 12px;
+  padding: 8px 6px 8px 10px;
+  line-height: 1.3;
   text-align: left;
   background: var(--paper-high);
   border-radius: var(--r-label);
@@ -138,203 +134,83 @@ function Cube() {
   );
 }
 
-const KEY = 'lampwash.sheet';
-const standard = sheetSettings.parse({});
-
-/** The settings used last in this browser. */
-function lastSheet(): SheetSettings {
-  try {
-    const { success, data } = sheetSettings.safeParse(JSON.parse(localStorage.getItem(KEY) ?? '{}'));
-    if (success) return data;
-  } catch {
-    // What is there is no JSON.
-  }
-  return standard;
+/** Three pictures, one above another, the upper ones with parts left out. */
+function Stack() {
+  return (
+    <svg width="42" height="44" viewBox="0 0 42 44" aria-hidden="true">
+      {[
+        ['#8a8a8a', 24],
+        ['#b79a70', 15],
+        ['#a4483a', 6],
+      ].map(([tone, y], i) => (
+        <polygon
+          key={tone}
+          points={`21,${y} 39,${Number(y) + 8} 21,${Number(y) + 16} 3,${Number(y) + 8}`}
+          fill={String(tone)}
+          fillOpacity={i ? 0.8 : 1}
+          stroke="#3c3a39"
+        />
+      ))}
+    </svg>
+  );
 }
 
-const WHOLE = { maximumFractionDigits: 0 };
+/** An area, white on black. */
+function Area() {
+  return (
+    <svg width="44" height="34" viewBox="0 0 44 34" aria-hidden="true">
+      <rect x="0.5" y="0.5" width="43" height="33" fill="#1c1c1c" stroke="#3c3a39" />
+      <path d="M7 21 C10 12 18 15 22 10 C27 4 38 9 36 17 C35 25 27 24 22 27 C15 30 5 29 7 21 Z" fill="#fff" />
+    </svg>
+  );
+}
 
-/** What else can be made of the photographs that go out: sheets to print. */
-export function AlsoFrom({ seriesId, going }: { seriesId: string; going: readonly Tabled[] }) {
-  const takes = going.map(g => g.id);
-  const [isTable, setTable] = useState(false);
-  const files = useTreatmentFiles(seriesId);
-  const [kind, setKind] = useState<SheetSettings['kind'] | null>(null);
+/** What else can be made of the photographs that go out. */
+export function AlsoFrom({
+  seriesId,
+  settings,
+  going,
+}: {
+  seriesId: string;
+  /** Layers are as large as pictures are, and named like them. */
+  settings: SendOutSettings;
+  going: readonly Tabled[];
+}) {
+  const files = useOtherFiles(seriesId, going, { settings });
+  const isOne = going.length === 1;
+  const cards: [OtherFile, ReactNode, string, string][] = [
+    ['contact', <Page key="p" pairs={false} />, 'Contact sheet', 'PDF or picture'],
+    ['before-after', <Page key="p" pairs />, 'Before and after', 'in pairs'],
+    ['card', <Steps key="s" />, isOne ? 'Treatment card' : 'Treatment cards', 'each step on paper'],
+    ['table', <Cube key="c" />, 'Colour table', '.cube'],
+    ['treatment', <Steps key="s" />, isOne ? 'Treatment' : 'Treatments', isOne ? 'JSON' : 'JSON, in a zip'],
+    ['areas', <Area key="a" />, 'Areas', 'grey PNGs'],
+    ['layers', <Stack key="k" />, 'Layers', 'OpenRaster'],
+  ];
   return (
     <Strip aria-label="Also from these">
       <h2>
         Also from{' '}
-        {takes.length === 1
-          ? 'this one'
-          : `these ${countOf(takes.length, 'photograph').split(' ')[0].toLowerCase()}`}
+        {isOne ? 'this one' : `these ${countOf(going.length, 'photograph').split(' ')[0].toLowerCase()}`}
       </h2>
       <div>
-        <Card isDisabled={!takes.length} onPress={() => setKind('contact')}>
-          <Page pairs={false} />
-          <span>
-            <b>Contact sheet</b>
-            <small>PDF</small>
-          </span>
-        </Card>
-        <Card isDisabled={!takes.length} onPress={() => setKind('before-after')}>
-          <Page pairs />
-          <span>
-            <b>Before and after</b>
-            <small>PDF, in pairs</small>
-          </span>
-        </Card>
-        <Card isDisabled={!takes.length} onPress={() => setTable(true)}>
-          <Cube />
-          <span>
-            <b>Colour table</b>
-            <small>.cube</small>
-          </span>
-        </Card>
-        <Card
-          isDisabled={!takes.length || files.isPending}
-          onPress={() =>
-            files.mutate(takes, {
-              onSuccess: ({ bytes, name }) => save(bytes, name, 'application/octet-stream'),
-            })
-          }
-        >
-          <Steps />
-          <span>
-            <b>{takes.length === 1 ? 'Treatment' : 'Treatments'}</b>
-            <small role={files.error ? 'alert' : undefined}>
-              {files.error ? messageOf(files.error) : takes.length === 1 ? 'JSON' : 'JSON, in a zip'}
-            </small>
-          </span>
-        </Card>
+        {cards.map(([what, picture, name, as]) => (
+          <Card
+            key={what}
+            isDisabled={!going.length || files.making !== null}
+            onPress={() => files.make(what)}
+          >
+            {picture}
+            <span>
+              <b>{name}</b>
+              <small role={files.making === what ? 'status' : undefined}>
+                {files.making === what ? 'Making …' : as}
+              </small>
+            </span>
+          </Card>
+        ))}
       </div>
-      {isTable ? <TableDialog takes={going} onClose={() => setTable(false)} /> : null}
-      {kind ? (
-        <SheetDialog kind={kind} seriesId={seriesId} takes={takes} onClose={() => setKind(null)} />
-      ) : null}
+      {files.dialog}
     </Strip>
-  );
-}
-
-function SheetDialog({
-  kind,
-  seriesId,
-  takes,
-  onClose,
-}: {
-  kind: SheetSettings['kind'];
-  seriesId: string;
-  takes: readonly string[];
-  onClose: () => void;
-}) {
-  const [settings, setSettings] = useState<SheetSettings>(() => {
-    const last = lastSheet();
-    // Pairs are not parted: of them columns are even.
-    const columns = kind === 'contact' ? last.columns : Math.max(2, last.columns - (last.columns % 2));
-    return { ...last, kind, columns };
-  });
-  const make = useMakeSheet(seriesId);
-  const set = (change: Partial<SheetSettings>) => {
-    const next = { ...settings, ...change };
-    localStorage.setItem(KEY, JSON.stringify(next));
-    setSettings(next);
-  };
-  const number = (
-    name: string,
-    value: number,
-    [least, most, step]: readonly [number, number, number],
-    to: (v: number) => void,
-  ) => (
-    <NumberField
-      aria-label={name}
-      value={value}
-      minValue={least}
-      maxValue={most}
-      step={step}
-      formatOptions={WHOLE}
-      isWheelDisabled
-      onChange={v => Number.isFinite(v) && to(Math.round(v))}
-    >
-      <Input />
-    </NumberField>
-  );
-  return (
-    <Dialog
-      title={kind === 'contact' ? 'Contact sheet' : 'Before and after'}
-      onClose={make.isPending ? undefined : onClose}
-    >
-      <p>
-        {countOf(takes.length, 'photograph')}
-        {kind === 'contact' ? ' in rows' : ', each beside its bare one'}, with the series’ title and the date.
-      </p>
-      <Row>
-        <span>Paper</span>
-        <Picker
-          label="Paper"
-          value={settings.paper}
-          options={[
-            { value: 'a4', text: 'A4' },
-            { value: 'a3', text: 'A3' },
-            { value: 'letter', text: 'Letter' },
-          ]}
-          onChange={paper => set({ paper })}
-        />
-      </Row>
-      <Row>
-        <span>Turned</span>
-        <Segments
-          label="The paper lies"
-          value={settings.lying ? 'across' : 'upright'}
-          options={[
-            { value: 'upright', text: 'Upright' },
-            { value: 'across', text: 'Across' },
-          ]}
-          onChange={way => set({ lying: way === 'across' })}
-        />
-      </Row>
-      <Row>
-        <span>Columns</span>
-        <Two>
-          <span />
-          {number('Columns', settings.columns, kind === 'contact' ? [1, 8, 1] : [2, 8, 2], columns =>
-            set({ columns }),
-          )}
-        </Two>
-      </Row>
-      <Row>
-        <span>Margins, mm</span>
-        <Two>
-          <span />
-          {number('Margins in millimetres', settings.margin, [5, 40, 1], margin => set({ margin }))}
-        </Two>
-      </Row>
-      <Row>
-        <span>Captions</span>
-        <OnOff label="Captions" isOn={settings.captions} onChange={captions => set({ captions })} />
-      </Row>
-      {make.error ? <p role="alert">The sheet could not be made: {messageOf(make.error)}</p> : null}
-      <DialogActions>
-        {make.isPending ? <span role="status">Making the sheet …</span> : null}
-        <Button isDisabled={make.isPending} onPress={onClose}>
-          Cancel
-        </Button>
-        <Button
-          $ink
-          isDisabled={make.isPending}
-          onPress={() =>
-            make.mutate(
-              { takes: [...takes], settings },
-              {
-                onSuccess: ({ bytes, name }) => {
-                  save(bytes, name, 'application/pdf');
-                  onClose();
-                },
-              },
-            )
-          }
-        >
-          Make the PDF
-        </Button>
-      </DialogActions>
-    </Dialog>
   );
 }

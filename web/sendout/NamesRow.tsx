@@ -4,7 +4,7 @@ import styled from 'styled-components';
 import type { NamePart } from '../../contract/send-outs';
 import { IconButton } from '../ui/buttons';
 import { Menu } from '../ui/overlays';
-import { Row, Small } from './rows';
+import { Row, Small } from '../ui/rows';
 
 const PARTS: Record<NamePart, string> = {
   series: 'Series',

@@ -1,4 +1,5 @@
-import { useState } from 'react';
+import { useQueryClient } from '@tanstack/react-query';
+import { useCallback, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { fileNameOf } from '../../contract/file-name';
@@ -14,6 +15,9 @@ import { KeysHelp } from '../ui/keys-help';
 import { Button } from '../ui/buttons';
 import { PrintLabel } from '../ui/print-label';
 import { Wait } from '../ui/wait';
+import { FileDrop } from '../import/FileDrop';
+import { bringIn } from '../import/imports';
+import { useLaidDown } from '../import/useLaidDown';
 import { Queue } from './Queue';
 import { AlsoFrom } from './AlsoFrom';
 import { KeptAs } from './KeptAs';
@@ -103,6 +107,10 @@ function SendOutOf({ series, formats }: { series: Series; formats: readonly Form
   const going = goingOut(series, ids);
   const sendOuts = useSendOuts(series.id);
   const send = useSend();
+  const client = useQueryClient();
+  const laidDown = useLaidDown({
+    onPictures: useCallback((files: File[]) => bringIn(files, series.id, client), [series.id, client]),
+  });
   const [settings, setSettings] = useState<SendOutSettings>(lastSettings);
   const take = (next: SendOutSettings) => {
     rememberSettings(next);
@@ -173,12 +181,14 @@ function SendOutOf({ series, formats }: { series: Series; formats: readonly Form
       </Desk>
       <AlsoFrom
         seriesId={series.id}
+        settings={settings}
         going={going.map(({ photograph, take: { id, letter } }) => ({
           id,
           text: `${photograph.title}, take ${letter}`,
         }))}
       />
       <Queue seriesId={series.id} list={sendOuts.data ?? []} />
+      <FileDrop text={`Lay them down in ${series.title}`} onFiles={laidDown} />
     </Frame>
   );
 }

@@ -8,8 +8,9 @@ import { Button, LinkButton, Segments } from '../ui/buttons';
 import { Picker } from '../ui/overlays';
 import { Slider } from '../ui/slider';
 import { estimated } from './estimate';
+import { BorderRows } from './BorderRows';
 import { NamesRow } from './NamesRow';
-import { Part, Row } from './rows';
+import { Part, Row } from '../ui/rows';
 import { SizeRows } from './SizeRows';
 import { TellRows } from './TellRows';
 
@@ -59,12 +60,6 @@ const Advice = styled.p`
   line-height: 1.4;
 `;
 
-const Explained = styled.p`
-  color: var(--ink-2);
-  font-size: var(--t-small);
-  line-height: 1.45;
-`;
-
 const PURPOSES: { value: SendOutSettings['sharpen']['purpose']; text: string }[] = [
   { value: 'none', text: 'Not at all' },
   { value: 'screen', text: 'For a screen' },
@@ -91,7 +86,9 @@ export function SettingsCard({
   busy: boolean;
   onSend: () => void;
 }) {
-  const format = formats.find(f => f.name === settings.format) ?? formats[0];
+  // Layers are made of a take by itself; here are pictures.
+  const pictureFormats = formats.filter(f => !f.layers);
+  const format = pictureFormats.find(f => f.name === settings.format) ?? pictureFormats[0];
   const set = (change: Partial<SendOutSettings>) => {
     const next = { ...settings, ...change };
     const { bits, profiles, packings } = formats.find(f => f.name === next.format) ?? format;
@@ -115,7 +112,7 @@ export function SettingsCard({
         <Segments
           label="Format"
           value={settings.format}
-          options={formats.map(({ name }) => ({ value: name, text: wordFor(name) }))}
+          options={pictureFormats.map(({ name }) => ({ value: name, text: wordFor(name) }))}
           onChange={name => set({ format: name })}
         />
       </Row>
@@ -217,21 +214,13 @@ export function SettingsCard({
           onChangeEnd={next => set({ sharpen: { purpose, amount: next } })}
         />
       )}
+      <BorderRows border={settings.border} onChange={border => set({ border })} />
       <Part>
         <NamesRow names={settings.names} example={example} onChange={names => set({ names })} />
       </Part>
-      {format.layers ? (
-        <Part>
-          <Explained>
-            OpenRaster: the bare photograph, the toned one, and each wash with its area and its mix, to be
-            painted on in other programs.
-          </Explained>
-        </Part>
-      ) : (
-        <Part>
-          <TellRows what={settings.metadata} onChange={metadata => set({ metadata })} />
-        </Part>
-      )}
+      <Part>
+        <TellRows what={settings.metadata} onChange={metadata => set({ metadata })} />
+      </Part>
       {/* Always there, so that nothing moves when it speaks. */}
       <Advice role="status" aria-label="Advice">
         {isGrey && toned > 0 ? (

@@ -3,7 +3,7 @@ import type { SendOutSettings } from '../../contract/send-outs';
 import { LONGEST_EDGE } from '../../contract/limits';
 import { outputEdge, writtenDpi, type OutputSize } from '../../core/frame/output-size';
 import { Picker } from '../ui/overlays';
-import { Row, Small, Two } from './rows';
+import { Row, Small, Two } from '../ui/rows';
 
 /** Always the same objects: another one would undo what is being typed. */
 const WHOLE = { useGrouping: false, maximumFractionDigits: 0 };

@@ -3,7 +3,7 @@ import { Input } from 'react-aria-components';
 import type { Credits, SendOutSettings } from '../../contract/send-outs';
 import { useCredits, useSetCredits } from '../app/queries';
 import { Picker } from '../ui/overlays';
-import { Row, Small, Words } from './rows';
+import { Row, Small, Words } from '../ui/rows';
 
 type What = SendOutSettings['metadata'];
 

@@ -1,5 +1,7 @@
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
+import type { Treatment } from '../../core/treatment/schema';
+import { sendCarried } from '../engine/carried';
 import type { Laying } from '../../core/treatment/laying';
 import { stepKinds, type Kind } from '../../core/steps';
 import type { Batch } from '../../contract/batches';
@@ -9,7 +11,7 @@ import { getTake } from '../../contract/takes';
 import { call, currentTake } from '../app/api';
 import { tell } from '../app/notices';
 import { useBeginBatch, useSharedLooks } from '../app/queries';
-import { countOf, wordFor } from '../../words/words';
+import { countOf, stepsInWords, wordFor } from '../../words/words';
 import { HowLaid } from '../laying/HowLaid';
 import { useLookList } from '../laying/useLookList';
 import { Button, Segments } from '../ui/buttons';
@@ -25,18 +27,26 @@ const Choices = styled.div`
 
 const none: readonly SeriesLook[] = [];
 
-/** What is done to the photographs that are chosen. */
-export type Doing = 'carry' | 'look' | 'steps';
+/** A treatment out of a file. */
+interface FromFile {
+  name: string;
+  treatment: Treatment;
+}
 
-const titles: Record<Doing, string> = {
+/** What is done to the photographs that are chosen; a treatment out of a file is laid on. */
+export type Doing = 'carry' | 'look' | 'steps' | FromFile;
+type Way = Exclude<Doing, FromFile> | 'file';
+
+const titles: Record<Way, string> = {
   carry: 'Carry a treatment over',
   look: 'Apply a look',
   steps: 'Switch or strengthen steps',
+  file: 'Lay on a treatment',
 };
 
 /** Asks what is to be done to many photographs, and begins it. */
 export function LayOnMany({
-  doing,
+  doing: what,
   seriesId,
   chosen,
   photographs,
@@ -50,6 +60,8 @@ export function LayOnMany({
   onBegun: (batch: Batch) => void;
   onClose: () => void;
 }) {
+  const fromFile = typeof what === 'string' ? null : what;
+  const doing: Way = typeof what === 'string' ? what : 'file';
   const begin = useBeginBatch();
   const shared = useSharedLooks(seriesId);
   const [wanted, setWanted] = useState('');
@@ -70,6 +82,11 @@ export function LayOnMany({
   const beginIt = async () => {
     const all = { seriesId, photographs: chosen.map(p => p.id), into };
     const laying = { how, frame: false, painted: false };
+    if (fromFile) {
+      const { name, treatment } = fromFile;
+      await sendCarried(treatment);
+      return begin.mutateAsync({ ...all, label: name.slice(0, 120), work: { do: 'lay', laying }, treatment });
+    }
     if (doing === 'carry') {
       const { treatment } = await call(getTake, { params: { id: currentTake(source!).id } });
       return begin.mutateAsync({ ...all, label: source!.title, work: { do: 'lay', laying }, treatment });
@@ -105,7 +122,7 @@ export function LayOnMany({
     (): Laying => ({ how, frame: false, painted: false, as: { name: 'Look', strength } }),
     [how, strength],
   );
-  const isReady = { carry: source !== undefined, look: taken !== undefined, steps: true }[doing];
+  const isReady = { carry: source !== undefined, look: taken !== undefined, steps: true, file: true }[doing];
   return (
     <Dialog title={titles[doing]} wide={doing === 'look'} onClose={onClose}>
       <p>
@@ -129,6 +146,11 @@ export function LayOnMany({
           ) : (
             <p>No photograph of this series is treated yet.</p>
           )
+        ) : null}
+        {fromFile ? (
+          <p>
+            {fromFile.name}: {stepsInWords(fromFile.treatment.steps.map(s => s.kind))}.
+          </p>
         ) : null}
         {doing === 'look' ? (
           <>
@@ -182,7 +204,7 @@ export function LayOnMany({
         <Button onPress={onClose}>Leave it</Button>
         <Button
           $ink
-          isDisabled={!isReady || begin.isPending}
+          isDisabled={!isReady || !chosen.length || begin.isPending}
           onPress={() => {
             beginIt().then(
               batch => {

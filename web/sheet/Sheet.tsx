@@ -10,6 +10,8 @@ import type { Series } from '../../contract/series';
 import { currentTake, messageOf } from '../app/api';
 import { useEvenness, useSeries } from '../app/queries';
 import { chooseFiles, FileDrop } from '../import/FileDrop';
+import { useLaidDown } from '../import/useLaidDown';
+import { useOtherFiles } from '../out/useOtherFiles';
 import { bringIn } from '../import/imports';
 import { Bar, Crumbs, Push, WallTones } from '../ui/bar';
 import { KeysHelp } from '../ui/keys-help';
@@ -123,6 +125,10 @@ function SheetOf({ series }: { series: Series }) {
 
   const selected = photographs.filter(p => selection === 'all' || selection.has(p.id));
   const isTreated = (p: Photograph) => currentTake(p).steps.length > 0;
+  const otherFiles = useOtherFiles(
+    series.id,
+    selected.map(p => ({ id: p.currentTakeId, text: `${p.title}, take ${currentTake(p).letter}` })),
+  );
   const putAside = () => {
     setSelection(new Set());
     deeds.putAside(selected);
@@ -139,6 +145,10 @@ function SheetOf({ series }: { series: Series }) {
     redo: () => (future.length ? deeds.redo() : false),
   });
   const add = useCallback((files: File[]) => bringIn(files, series.id, client), [series.id, client]);
+  const laidDown = useLaidDown({
+    onPictures: add,
+    onTreatment: useCallback((treatment, name) => setDoing({ name, treatment }), []),
+  });
   const isHung = order === 'hung' && filter === 'all';
   const hangSo = () => {
     // Those that are not shown stay behind the ones that are.
@@ -245,6 +255,7 @@ function SheetOf({ series }: { series: Series }) {
           setOrder('hung');
           setFilter('all');
         }}
+        onMake={otherFiles.make}
         onDo={setDoing}
         onCover={p => deeds.changeSeries({ coverId: p.id }, 'Cover')}
         onPutAside={putAside}
@@ -256,7 +267,7 @@ function SheetOf({ series }: { series: Series }) {
         <LayOnMany
           doing={doing}
           seriesId={series.id}
-          chosen={selected}
+          chosen={selected.length ? selected : photographs}
           photographs={hung}
           onBegun={({ id, label }) => {
             deeds.remember(id, label);
@@ -265,7 +276,8 @@ function SheetOf({ series }: { series: Series }) {
           onClose={() => setDoing(null)}
         />
       ) : null}
-      <FileDrop text={`Lay them down in ${series.title}`} onFiles={add} />
+      {otherFiles.dialog}
+      <FileDrop text={`Lay them down in ${series.title}`} onFiles={laidDown} />
     </Frame>
   );
 }

@@ -4,6 +4,7 @@ import type { Photograph } from '../../contract/photographs';
 import { countOf } from '../../words/words';
 import { Push } from '../ui/bar';
 import { Button, IconButton, LinkButton } from '../ui/buttons';
+import { otherFiles, type OtherFile } from '../out/useOtherFiles';
 import { Menu } from '../ui/overlays';
 import type { Doing } from './LayOnMany';
 
@@ -37,6 +38,7 @@ export function SheetActs({
   onCover,
   onPutAside,
   onSend,
+  onMake,
 }: {
   hung: readonly Photograph[];
   /** Those that are shown, in the order in which they are looked at. */
@@ -53,6 +55,8 @@ export function SheetActs({
   onCover: (photograph: Photograph) => void;
   onPutAside: () => void;
   onSend: (photographs: readonly Photograph[]) => void;
+  /** Makes another file of the current takes of those that are selected. */
+  onMake: (what: OtherFile) => void;
 }) {
   const out = selected.length ? selected : isHung ? hung : photographs;
   return (
@@ -77,9 +81,12 @@ export function SheetActs({
                   { id: 'aside', text: 'Put aside', keys: 'Delete' },
                 ],
               },
+              { name: 'Made of these', entries: [...otherFiles] },
             ]}
             onAction={what => {
-              if (what === 'steps') onDo('steps');
+              const other = otherFiles.find(({ id }) => id === what);
+              if (other) onMake(other.id);
+              else if (what === 'steps') onDo('steps');
               else if (what === 'cover') onCover(selected[0]);
               else onPutAside();
             }}

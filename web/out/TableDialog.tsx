@@ -6,7 +6,7 @@ import { listed, wordFor } from '../../words/words';
 import { Button, Segments } from '../ui/buttons';
 import { Dialog, DialogActions, Picker } from '../ui/overlays';
 import { save } from '../ui/save';
-import { Row } from './rows';
+import { Row } from '../ui/rows';
 
 type Size = (typeof tableSizes)[number];
 
