@@ -47,12 +47,7 @@ function numbersOf(words: string[], count: number, line: number, what: string): 
   });
 }
 
-const titleIn = (line: string) =>
-  line
-    .slice(5)
-    .trim()
-    .replace(/^"|"$/g, '')
-    .slice(0, 200);
+const titleIn = (line: string) => line.slice(5).trim().replace(/^"|"$/g, '').slice(0, 200);
 
 /** The title that the text of a .cube file says before its numbers; empty where it says none. */
 export function titleOfCube(text: string): string {

@@ -98,7 +98,7 @@ const curveSchema = z
     });
   });
 
-const stopsSchema = z
+export const stopsSchema = z
   .array(z.strictObject({ at: unit, colour: colourSchema }))
   .min(2)
   .max(MOST_POINTS);

@@ -9,6 +9,7 @@ import { Button, IconButton } from '../ui/buttons';
 import { Movable } from '../ui/movable';
 import { SHARE, TypedNumber } from '../ui/typed-number';
 import { ColourPicker } from '../ui/colour';
+import { GradientFiles } from './GradientFiles';
 import { useWells } from './useWells';
 
 const Frame = styled.div`
@@ -233,6 +234,14 @@ export function StopsControl({
         >
           Black and white
         </Button>
+        <GradientFiles
+          stops={stops}
+          interpolation={interpolation}
+          onStops={(taken, what) => {
+            onChange(taken, what);
+            setChosen(0);
+          }}
+        />
       </div>
     </Frame>
   );
