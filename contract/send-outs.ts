@@ -219,6 +219,22 @@ export const retrySendOut = declare({
   answer: sendOutView,
 });
 
+export const getOutputPart = declare({
+  method: 'post',
+  path: '/api/takes/:id/output-part',
+  summary: 'A part of a take as it will go out, pixel for pixel, in sRGB without its border.',
+  params: byId,
+  body: z.strictObject({
+    settings: sendOutSettings,
+    /** The middle of the part, fractions of the picture. */
+    x: z.number().min(0).max(1),
+    y: z.number().min(0).max(1),
+    width: z.int().min(16).max(1200),
+    height: z.int().min(16).max(1200),
+  }),
+  gives: 'image/png',
+});
+
 export const stopSendOut = declare({
   method: 'post',
   path: '/api/send-outs/:id/stop',

@@ -3,16 +3,15 @@ import sharp from 'sharp';
 import { getAreaFiles } from '../../contract/area-files';
 import { slug } from '../../contract/file-name';
 import { LARGEST_AREA } from '../../contract/limits';
-import { surveyEdge } from '../../core/engine/survey';
 import { asPhotographed } from '../../core/frame/crop';
 import type { Mask } from '../../core/masks/mask';
-import { SIGHT_EDGE } from '../../core/masks/finding/sight';
 import { showingArea } from '../../core/treatment/areas';
 import type { Treatment } from '../../core/treatment/schema';
 import { atHand } from '../data/carried';
 import { currentTreatment } from '../data/history';
 import type { Photograph } from '../data/models';
 import { sourceOf } from '../data/source';
+import { renderJobOf } from '../jobs/output';
 import type { Services } from '../services';
 import { Problem } from './problem';
 import { implement } from './route';
@@ -28,11 +27,10 @@ export function areaFileRoutes({ sequelize, pictures, renderer }: Services) {
     await atHand(sequelize, treatment);
     const edge = Math.min(LARGEST_AREA, Math.max(source.width, source.height));
     const { codes, width, height } = await renderer.render({
-      pixels: await pictures.pixels(source, edge),
-      survey: () => pictures.pixels(source, surveyEdge(edge)),
-      sight: () => pictures.pixels(source, SIGHT_EDGE),
-      grey: source.grey,
-      treatment: showingArea({ ...treatment, frame: asPhotographed }, area.id, 'grey', '#ffffff'),
+      ...(await renderJobOf({ pictures }, source, {
+        edge,
+        treatment: showingArea({ ...treatment, frame: asPhotographed }, area.id, 'grey', '#ffffff'),
+      })),
       bits: 8,
       profile: 'grey',
     });

@@ -7,7 +7,6 @@ import { promisify } from 'node:util';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { parseTreatment } from '../../core/treatment/schema';
-import { makeSendOut } from '../jobs/send-out';
 import { asking, treatmentOf } from '../testing/asking';
 import { png8 } from '../testing/pictures';
 import { testServer, type TestServer } from '../testing/server';
@@ -25,7 +24,7 @@ afterAll(async () => {
   await server.close();
   await rm(folder, { recursive: true, force: true });
 });
-const { http, newSeries, photographIn } = asking(() => server);
+const { http, newSeries, photographIn, sent } = asking(() => server);
 
 const masks = [
   {
@@ -48,25 +47,16 @@ const steps = [
   wash('#4060a0', { mix: 'screen', strength: 0.4 }),
 ];
 
-async function sent(
-  treatment: object,
-  settings: object,
-): Promise<{ file: Buffer; path: string; note: string | null }> {
+/** Layers of a photograph of many colours. */
+async function layered(treatment: object, settings: object = {}) {
   const series = await newSeries('Layers');
   const picture = await png8(120, 80, (x, y) => [40 + x * 200, 220 - y * 180, 128 + 80 * Math.sin(9 * x)]);
   const { currentTakeId } = await photographIn(series.id, picture);
   await http().put(`/api/takes/${currentTakeId}/treatment`).send({ revision: 1, treatment });
-  const [{ id }] = (
-    await http()
-      .post('/api/send-outs')
-      .send({ series: series.id, takes: [currentTakeId], settings })
-  ).body;
-  await makeSendOut(server.services, id);
-  const [{ note, fileName }] = (await http().get(`/api/send-outs?series=${series.id}`)).body;
-  const { body } = await http().get(`/api/send-outs/${id}/file`).responseType('blob');
-  const path = join(folder, fileName);
-  await writeFile(path, body as Buffer);
-  return { file: body as Buffer, path, note };
+  const { file, row } = await sent(series.id, currentTakeId, { format: 'layers', ...settings });
+  const path = join(folder, row.fileName);
+  await writeFile(path, file);
+  return { file, path, note: row.note };
 }
 
 /** The attributes of the elements of a stack, in order. */
@@ -101,7 +91,7 @@ const difference = (a: Uint8Array, b: Uint8Array) => {
 
 describe('layers', () => {
   it('are a file that others open: what it is first, the stack, each picture whole, all together, a thumbnail', async () => {
-    const { file, path, note } = await sent(treatment, { format: 'layers', dpi: 240 });
+    const { file, path, note } = await layered(treatment, { dpi: 240 });
     expect(path).toMatch(/\.ora$/);
     await run('unzip', ['-tq', path]);
     // As the standard asks: the first entry, at its place, not packed.
@@ -129,8 +119,8 @@ describe('layers', () => {
   });
 
   it('put together by another program are the picture', async () => {
-    const { file } = await sent(treatment, { format: 'layers' });
-    const png = await sent(treatment, { format: 'png' });
+    const { file } = await layered(treatment);
+    const png = await layered(treatment, { format: 'png' });
     const picture = await sharp(png.file).raw().toBuffer();
     const parts = unzipSync(file);
     const layers = elements(strFromU8(parts['stack.xml']))
@@ -154,7 +144,7 @@ describe('layers', () => {
   });
 
   it('of a treatment in part lie in a group over the photograph', async () => {
-    const { file, note } = await sent({ ...treatment, strength: 0.5 }, { format: 'layers' });
+    const { file, note } = await layered({ ...treatment, strength: 0.5 });
     const all = elements(strFromU8(unzipSync(file)['stack.xml']));
     const group = all.find(e => e.element === 'stack' && e.name);
     expect(group).toMatchObject({ name: 'The whole treatment', opacity: '0.5', isolation: 'isolate' });
@@ -162,10 +152,7 @@ describe('layers', () => {
   });
 
   it('of a bare photograph are one, and sizes hold', async () => {
-    const { file, note } = await sent(treatmentOf(), {
-      format: 'layers',
-      size: { by: 'long-edge', pixels: 60 },
-    });
+    const { file, note } = await layered(treatmentOf(), { size: { by: 'long-edge', pixels: 60 } });
     expect(elements(strFromU8(unzipSync(file)['stack.xml']))[0]).toMatchObject({ w: '60', h: '40' });
     expect(note).toMatch(/^One layer/);
   });

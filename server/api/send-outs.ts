@@ -3,6 +3,7 @@ import {
   clearSendOut,
   clearSendOuts,
   getCredits,
+  getOutputPart,
   getSentFile,
   getSentFiles,
   keepSettings,
@@ -24,6 +25,8 @@ import { currentTreatment } from '../data/history';
 import { readBlob } from '../data/blobs';
 import { currentCredits } from '../data/credits';
 import { Credits, KeptSettings, Photograph, SendOut, Take } from '../data/models';
+import { sourceOf } from '../data/source';
+import { partOfOutput } from '../jobs/output';
 import type { Queue } from '../jobs/queue';
 import { formatNamed, formatViews, impossible } from '../pictures/formats';
 import type { Services } from '../services';
@@ -32,6 +35,7 @@ import { giveZip } from './zip';
 import { notFound, Problem } from './problem';
 import { implement } from './route';
 import { findSeries } from './series';
+import { findTake } from './takes';
 
 const LIST = `
   SELECT s.id, s.take_id AS "takeId", t.photograph_id AS "photographId", t.revision, p.title, t.letter,
@@ -46,7 +50,8 @@ const keptView = ({ id, name, settings }: KeptSettings) => ({
   settings: sendOutSettings.parse(settings),
 });
 
-export function sendOutRoutes({ sequelize }: Services, queue: Queue) {
+export function sendOutRoutes(services: Services, queue: Queue) {
+  const { sequelize } = services;
   const list = (where: string, value: unknown) =>
     sequelize
       .query<SendOutView>(`${LIST} ${where} ORDER BY s.created_at, s.id`, {
@@ -183,6 +188,15 @@ export function sendOutRoutes({ sequelize }: Services, queue: Queue) {
         throw new Problem(409, 'Stop it before clearing it.');
       }
       await row.destroy();
+    }),
+    implement(getOutputPart, async ({ params, body: { settings, ...part } }, _req, res) => {
+      const take = await findTake(params.id);
+      const photograph = await Photograph.findByPk(take.photographId);
+      if (!photograph) throw notFound('photograph');
+      const treatment = await currentTreatment(take);
+      const png = await partOfOutput(services, sourceOf(photograph), treatment, settings, part);
+      res.type('image/png');
+      res.end(png);
     }),
     implement(getSentFile, async ({ params }, req, res) => {
       const { resultSha256, resultSize, settings, fileName } = await find(params.id);

@@ -24,22 +24,7 @@ beforeAll(async () => {
   server = await testServer();
 });
 afterAll(() => server.close());
-const { http, newSeries, bringIn, photographIn } = asking(() => server);
-
-/** Sends a take out and makes its file here. */
-async function sent(series: string, take: string, settings: object): Promise<{ row: Sent; file: Buffer }> {
-  const { status, body } = await http()
-    .post('/api/send-outs')
-    .send({ series, takes: [take], settings });
-  expect(status, JSON.stringify(body)).toBe(201);
-  const [{ id }] = body as Sent[];
-  await makeSendOut(server.services, id);
-  const { body: list } = await http().get(`/api/send-outs?series=${series}`);
-  const row = (list as Sent[]).find(s => s.id === id)!;
-  expect(row.problem).toBeNull();
-  const { body: file } = await http().get(`/api/send-outs/${id}/file`).responseType('blob');
-  return { row, file: file as Buffer };
-}
+const { http, newSeries, bringIn, photographIn, sent } = asking(() => server);
 
 const FORMATS = [
   { format: 'jpeg' },

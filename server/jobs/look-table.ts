@@ -1,7 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { surveyEdge } from '../../core/engine/survey';
 import { photographEdge } from '../../core/frame/geometry';
-import { SIGHT_EDGE } from '../../core/masks/finding/sight';
 import { bareTreatment, type Treatment } from '../../core/treatment/schema';
 import { atHand } from '../data/carried';
 import { currentTreatment } from '../data/history';
@@ -9,6 +7,7 @@ import type { Photograph, Take } from '../data/models';
 import { sourceOf } from '../data/source';
 import type { Tabulated } from '../render/table-task';
 import type { Services } from '../services';
+import { renderJobOf } from './output';
 
 /** The long edge of the picture on which a table is tried. */
 const EDGE = 480;
@@ -28,11 +27,7 @@ export async function tableOfTake(
     const edge = photographEdge(source, treatment.frame, EDGE);
     const codes = async (of: Treatment) => {
       const rendered = await renderer.render({
-        pixels: await pictures.pixels(source, edge),
-        survey: () => pictures.pixels(source, surveyEdge(edge)),
-        sight: () => pictures.pixels(source, SIGHT_EDGE),
-        grey: source.grey,
-        treatment: of,
+        ...(await renderJobOf({ pictures }, source, { edge, treatment: of })),
         bits: 16,
       });
       return rendered.codes as Uint16Array;

@@ -4,11 +4,6 @@ import { sha256Of, storeBlob } from '../data/blobs';
 import { currentCredits } from '../data/credits';
 import { Photograph, SendOut, Take } from '../data/models';
 import { sendOutSettings } from '../../contract/send-outs';
-import { framedSize, photographEdge, sizeAt } from '../../core/frame/geometry';
-import { outputEdge, writtenDpi } from '../../core/frame/output-size';
-import { sharpenedFor } from '../../core/treatment/output-sharpening';
-import { surveyEdge } from '../../core/engine/survey';
-import { SIGHT_EDGE } from '../../core/masks/finding/sight';
 import { atHand } from '../data/carried';
 import { sourceOf } from '../data/source';
 import { needRoom } from '../pictures/disk';
@@ -16,6 +11,7 @@ import { formatNamed } from '../pictures/formats';
 import { withMetadata } from '../pictures/metadata';
 import { renderFile } from '../render/file';
 import type { Services } from '../services';
+import { outputOf, renderJobOf } from './output';
 import type { Queue } from './queue';
 
 /** Shares of the whole time that decoding, rendering and encoding take, for the progress. */
@@ -84,22 +80,15 @@ export async function makeSendOut(services: Services, id: string): Promise<void>
     const { treatment } = row;
     const settings = sendOutSettings.parse(row.settings);
     await atHand(services.sequelize, treatment);
-    const full = framedSize(source, treatment.frame);
-    const edge = photographEdge(source, treatment.frame, outputEdge(settings.size, settings.dpi, full));
-    const size = framedSize(sizeAt(source, edge), treatment.frame);
-    const dpi = writtenDpi(settings.size, settings.dpi, size);
-    const sharpened = sharpenedFor(treatment, settings.sharpen, dpi, size);
+    const output = outputOf(source, treatment, settings);
+    const { size, dpi } = output;
     const render = async () => {
-      services.renderer.bakeAhead(sharpened, source.grey, size.width * size.height);
-      const pixels = await services.pictures.pixels(source, edge);
+      services.renderer.bakeAhead(output.treatment, source.grey, size.width * size.height);
+      const rendering = await renderJobOf(services, source, output);
       await progress.now(DECODED);
       const rendered = formatNamed(settings.format).inStrips?.(settings) ? ENCODED : RENDERED;
       const job = {
-        pixels,
-        survey: () => services.pictures.pixels(source, surveyEdge(edge)),
-        sight: () => services.pictures.pixels(source, SIGHT_EDGE),
-        grey: source.grey,
-        treatment: sharpened,
+        ...rendering,
         signal: progress.signal,
         onProgress: (done: number) => progress.report(DECODED + done * (rendered - DECODED)),
       };

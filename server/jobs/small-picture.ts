@@ -2,13 +2,12 @@ import sharp from 'sharp';
 import type { takeEdges } from '../../contract/takes';
 import { photographEdge } from '../../core/frame/geometry';
 import { bareTreatment, type Treatment } from '../../core/treatment/schema';
-import { surveyEdge } from '../../core/engine/survey';
-import { SIGHT_EDGE } from '../../core/masks/finding/sight';
 import { atHand } from '../data/carried';
 import { currentTreatment } from '../data/history';
 import type { Photograph, Take } from '../data/models';
 import { sourceOf } from '../data/source';
 import type { Services } from '../services';
+import { renderJobOf } from './output';
 
 type TakeEdge = (typeof takeEdges)[number];
 
@@ -57,11 +56,7 @@ async function made(
     await atHand(sequelize, treatment);
     const edge = photographEdge(source, treatment.frame, longEdge);
     const { codes, width, height } = await renderer.render({
-      pixels: await pictures.pixels(source, edge),
-      survey: () => pictures.pixels(source, surveyEdge(edge)),
-      sight: () => pictures.pixels(source, SIGHT_EDGE),
-      grey: source.grey,
-      treatment,
+      ...(await renderJobOf({ pictures }, source, { edge, treatment })),
       bits: 8,
     });
     return sharp(codes, { raw: { width, height, channels: 3 } })

@@ -80,8 +80,9 @@ export interface Band {
   work: Work;
   fromRow: number;
   rows: number;
-  /** Where the finished codes go; without it they are given back. */
+  /** Where the finished codes go, from a row of it on; without it they are given back. */
   out: SharedArrayBuffer | null;
+  outRow: number;
 }
 
 const planner = createPlanner();
@@ -250,7 +251,7 @@ function renderPart(work: Work, plan: Plan, geometry: Geometry, part: Rectangle)
 /**
  * Renders a band: RGB into shared memory, or given back, as one channel where the space is grey.
  */
-export function renderBand({ work, fromRow, rows, out }: Band): Uint8Array | Uint16Array | null {
+export function renderBand({ work, fromRow, rows, out, outRow }: Band): Uint8Array | Uint16Array | null {
   const { treatment, plan } = knownOf(work);
   const geometry = geometryOf(work.photograph, treatment.frame);
   const codes = renderPart(work, plan, geometry, {
@@ -263,6 +264,6 @@ export function renderBand({ work, fromRow, rows, out }: Band): Uint8Array | Uin
   const samples = gamma === undefined ? codes : gamma === null ? greyOf(codes) : firstOf(codes);
   if (!out) return samples;
   const all = work.bits === 8 ? new Uint8Array(out) : new Uint16Array(out);
-  all.set(samples, (fromRow * samples.length) / rows);
+  all.set(samples, (outRow * samples.length) / rows);
   return null;
 }

@@ -40,6 +40,8 @@ export interface RenderJob {
   treatment: Treatment;
   bits: 8 | 16;
   profile?: Work['profile'];
+  /** Only these rows of the framed picture, where not all are wanted. */
+  rows?: { from: number; count: number };
   signal?: AbortSignal;
   /** Called with the share that is done, 0..1. */
   onProgress?: (done: number) => void;
@@ -261,7 +263,7 @@ export class Renderer {
   private async inBands<T>(
     job: RenderJob,
     work: Work,
-    size: { width: number; height: number },
+    size: { from: number; height: number },
     rowsEach: number,
     out: SharedArrayBuffer | null,
     then: (given: Given, rows: number) => T | Promise<T>,
@@ -271,9 +273,9 @@ export class Renderer {
     if (signal) setMaxListeners(0, signal);
     const running: Promise<T>[] = [];
     let done = 0;
-    for (let fromRow = 0; fromRow < size.height; fromRow += rowsEach) {
-      const rows = Math.min(rowsEach, size.height - fromRow);
-      const band = this.threads.run({ work, fromRow, rows, out }, { signal });
+    for (let row = 0; row < size.height; row += rowsEach) {
+      const rows = Math.min(rowsEach, size.height - row);
+      const band = this.threads.run({ work, fromRow: size.from + row, rows, out, outRow: row }, { signal });
       running.push(
         band
           .then(given => then(given as Given, rows))
@@ -290,13 +292,13 @@ export class Renderer {
   /** Renders to codes in memory. */
   async render(job: RenderJob): Promise<Rendered> {
     const { work, margin } = await this.workOf(job);
-    const size = framedSize(work.photograph, job.treatment.frame);
-    const { width, height } = size;
+    const { width, height: all } = framedSize(work.photograph, job.treatment.frame);
+    const { from, count: height } = job.rows ?? { from: 0, count: all };
     const channels = job.profile && isGreySpace(job.profile) ? 1 : 3;
     const out = new SharedArrayBuffer(width * height * channels * (job.bits / 8));
     const most = margin > 0 ? MARGIN_BAND_PIXELS : BAND_PIXELS;
     const rowsEach = Math.max(1, Math.min(Math.ceil(height / 2), Math.floor(most / width)));
-    await this.inBands(job, work, size, rowsEach, out, () => null);
+    await this.inBands(job, work, { from, height }, rowsEach, out, () => null);
     return { width, height, codes: job.bits === 8 ? new Uint8Array(out) : new Uint16Array(out) };
   }
 
@@ -311,7 +313,7 @@ export class Renderer {
     const most = margin > 0 ? MARGIN_BAND_PIXELS : BAND_PIXELS;
     const wanted = Math.min(mostRows(width), Math.ceil(height / 2), Math.floor(most / width));
     const rowsEach = Math.max(STRIP_STEP, wanted - (wanted % STRIP_STEP));
-    const strips = await this.inBands(job, work, size, rowsEach, null, (given, rows) =>
+    const strips = await this.inBands(job, work, { from: 0, height }, rowsEach, null, (given, rows) =>
       encodeStrip(given as Uint8Array, width, rows, isGreySpace(work.profile), coding),
     );
     return joinStrips(strips, width, height, rowsEach);

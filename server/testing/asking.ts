@@ -1,6 +1,8 @@
 import request from 'supertest';
 import { expect } from 'vitest';
+import type { SendOut } from '../../contract/send-outs';
 import { parseTreatment } from '../../core/treatment/schema';
+import { makeSendOut } from '../jobs/send-out';
 import { png8 } from './pictures';
 import type { TestServer } from './server';
 
@@ -32,5 +34,23 @@ export function asking(server: () => TestServer) {
     expect(status).toBe(201);
     return body as Brought;
   };
-  return { http, newSeries, bringIn, photographIn };
+  /** Sends a take out, and makes its file here. */
+  const sent = async (
+    series: string,
+    take: string,
+    settings: object,
+  ): Promise<{ row: SendOut; file: Buffer }> => {
+    const { status, body } = await http()
+      .post('/api/send-outs')
+      .send({ series, takes: [take], settings });
+    expect(status, JSON.stringify(body)).toBe(201);
+    const [{ id }] = body as SendOut[];
+    await makeSendOut(server().services, id);
+    const { body: list } = await http().get(`/api/send-outs?series=${series}`);
+    const row = (list as SendOut[]).find(s => s.id === id)!;
+    expect(row.problem).toBeNull();
+    const { body: file } = await http().get(`/api/send-outs/${id}/file`).responseType('blob');
+    return { row, file: file as Buffer };
+  };
+  return { http, newSeries, bringIn, photographIn, sent };
 }

@@ -11,7 +11,7 @@ import type { getAreaFiles } from '../../contract/area-files';
 import type { getTreatmentFiles } from '../../contract/treatment-files';
 import { getTableExactness, getTakeTable, type tableSizes } from '../../contract/look-tables';
 import * as sendOuts from '../../contract/send-outs';
-import { makeSheet, type SheetSettings } from '../../contract/sheets';
+import { makeSheet, makeStripSheet, type SheetSettings } from '../../contract/sheets';
 import * as series from '../../contract/series';
 import * as tables from '../../contract/tables';
 import * as takes from '../../contract/takes';
@@ -268,6 +268,16 @@ export const useMakeSheet = (seriesId: string) =>
   useMutation({
     mutationFn: (body: { takes: string[]; settings: SheetSettings }) =>
       callForFile(makeSheet, { params: { id: seriesId }, body }),
+  });
+
+/** A test strip of a take, on paper. */
+export const useStripSheet = (takeId: string) =>
+  useMutation({
+    mutationFn: (body: {
+      step: string;
+      pictures: { name: string; value: number | string }[][];
+      settings: Omit<SheetSettings, 'kind'>;
+    }) => callForFile(makeStripSheet, { params: { id: takeId }, body }),
   });
 
 /** How the server is, as far as it does not change while it runs. */

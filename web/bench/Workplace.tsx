@@ -43,6 +43,8 @@ import { RegionFrame } from '../print/RegionFrame';
 import { useRegion } from '../print/useRegion';
 import { usePull } from '../tools/usePull';
 import { StepHandles } from '../tools/StepHandles';
+import type { SheetSettings } from '../../contract/sheets';
+import { useStripSheet } from '../app/queries';
 import { StripLabel } from '../teststrip/StripLabel';
 import { StripOnPicture } from '../teststrip/StripOnPicture';
 import { useStripTool } from '../teststrip/useStripTool';
@@ -214,6 +216,12 @@ export function Workplace({
     };
   }, [chosen, held, litOf, lookedAt, isTinting, tintedAt]);
   const strip = useTestStrip(picture, calm, chosen, commit, side.what === 'step');
+  const stripSheet = useStripSheet(session.state().take.id);
+  const stripOnPaper = async ({ kind: _, ...settings }: SheetSettings) => {
+    await session.flush();
+    const pictures = strip.cells.map(cell => [...cell.tried]);
+    return stripSheet.mutateAsync({ step: chosen ?? '', pictures, settings });
+  };
   const isStrip = strip.cells.length > 0;
   const stripTool = useStripTool(strip);
   const region = useRegion();
@@ -345,7 +353,7 @@ export function Workplace({
             tried ? (
               <TryingLabel tried={tried} />
             ) : isStrip ? (
-              <StripLabel strip={strip} />
+              <StripLabel strip={strip} onPaper={stripOnPaper} />
             ) : isBare && compare.kept ? (
               <BareLabel />
             ) : working ? (

@@ -1,7 +1,11 @@
+import { useState } from 'react';
 import styled from 'styled-components';
+import type { SheetSettings } from '../../contract/sheets';
 import type { NumberField } from '../../core/settings/fields';
-import { numberInWords } from '../../words/words';
+import { countOf, numberInWords } from '../../words/words';
 import { units } from '../../words/units';
+import type { SentFile } from '../app/api';
+import { SheetDialog } from '../out/SheetDialog';
 import { WallLabel } from '../print/labels';
 import { Button } from '../ui/buttons';
 import { TypedNumber } from '../ui/typed-number';
@@ -29,11 +33,14 @@ const Label = styled(WallLabel)`
   }
 `;
 
-const Away = styled(Button)`
+const Act = styled(Button)<{ $last?: boolean }>`
   height: 28px;
   border: 0;
   border-left: 1px solid var(--rule);
-  border-radius: 0 var(--r-label) var(--r-label) 0;
+  border-radius: ${p => (p.$last ? '0 var(--r-label) var(--r-label) 0' : '0')};
+  & + & {
+    margin-left: -8px;
+  }
   font-weight: 600;
   color: var(--ink);
 `;
@@ -43,11 +50,22 @@ function shownOf({ min, max, unit }: NumberField) {
   return { min, max, ...units[unit], centred: min < 0 && max > 0, width: 50 };
 }
 
+/** A sheet has at most so many columns. */
+const MOST_COLUMNS = 8;
+
 /** How many strips there may be. */
 const COUNTS = { ...units.whole, min: 2, max: 9, centred: false, width: 34 };
 
 /** What is tried, between what, in how many strips. */
-export function StripLabel({ strip }: { strip: TestStrip }) {
+export function StripLabel({
+  strip,
+  onPaper,
+}: {
+  strip: TestStrip;
+  /** Makes a sheet of it. */
+  onPaper: (settings: SheetSettings) => Promise<SentFile>;
+}) {
+  const [isPaper, setPaper] = useState(false);
   return (
     <Label role="group" aria-label="Test strip">
       <b>{strip.axes.length > 1 ? 'Grid' : 'Test strip'}</b>
@@ -86,7 +104,20 @@ export function StripLabel({ strip }: { strip: TestStrip }) {
           )}
         </span>
       ))}
-      <Away onPress={strip.putAway}>Put away</Away>
+      <Act onPress={() => setPaper(true)}>On paper</Act>
+      <Act $last onPress={strip.putAway}>
+        Put away
+      </Act>
+      {isPaper ? (
+        <SheetDialog
+          kind="strip"
+          columns={Math.min(MOST_COLUMNS, strip.columns)}
+          make={onPaper}
+          onClose={() => setPaper(false)}
+        >
+          {countOf(strip.cells.length, 'picture')} with what each was set to.
+        </SheetDialog>
+      ) : null}
     </Label>
   );
 }

@@ -26,6 +26,8 @@ interface Chosen {
 /** One place of the strip: what is tried there. */
 export interface Cell {
   treatment: Treatment;
+  /** The settings that are tried, by the names of their controls. */
+  tried: readonly { name: string; value: number | string }[];
   words: readonly string[];
   /** It is as the take is. */
   isNow: boolean;
@@ -112,6 +114,7 @@ export function useTestStrip(
       const words = each.map((value, i) => wordOf(axes[i], value));
       return {
         treatment: of,
+        tried: each.map((value, i) => ({ name: axes[i].setting.name, value })),
         words,
         isNow: each.every((value, i) => value === axes[i].setting.value),
         label: axes.map(({ setting }, i) => `${setting.label} ${words[i]}`).join(', '),

@@ -1,0 +1,77 @@
+import sharp from 'sharp';
+import type { SendOutSettings } from '../../contract/send-outs';
+import { surveyEdge } from '../../core/engine/survey';
+import { framedSize, photographEdge, sizeAt } from '../../core/frame/geometry';
+import { outputEdge, writtenDpi } from '../../core/frame/output-size';
+import { SIGHT_EDGE } from '../../core/masks/finding/sight';
+import { sharpenedFor } from '../../core/treatment/output-sharpening';
+import type { Treatment } from '../../core/treatment/schema';
+import { atHand } from '../data/carried';
+import type { sourceOf } from '../data/source';
+import type { RenderJob } from '../render/renderer';
+import type { Services } from '../services';
+
+type Source = ReturnType<typeof sourceOf>;
+
+/** How a picture goes out: its size, the resolution that it says, what is rendered for it. */
+export interface Output {
+  /** The long edge of the photograph that it is rendered from. */
+  edge: number;
+  size: { width: number; height: number };
+  dpi: number;
+  /** With the sharpening for what it is looked at on. */
+  treatment: Treatment;
+}
+
+export function outputOf(
+  source: { width: number; height: number },
+  treatment: Treatment,
+  { size: wanted, dpi: asked, sharpen }: Pick<SendOutSettings, 'size' | 'dpi' | 'sharpen'>,
+): Output {
+  const full = framedSize(source, treatment.frame);
+  const edge = photographEdge(source, treatment.frame, outputEdge(wanted, asked, full));
+  const size = framedSize(sizeAt(source, edge), treatment.frame);
+  const dpi = writtenDpi(wanted, asked, size);
+  return { edge, size, dpi, treatment: sharpenedFor(treatment, sharpen, dpi, size) };
+}
+
+/** What is to be rendered of a photograph at a size, its pixels as they are. */
+export async function renderJobOf(
+  { pictures }: Pick<Services, 'pictures'>,
+  source: Source,
+  { edge, treatment }: Pick<Output, 'edge' | 'treatment'>,
+): Promise<Omit<RenderJob, 'bits'>> {
+  return {
+    pixels: await pictures.pixels(source, edge),
+    survey: () => pictures.pixels(source, surveyEdge(edge)),
+    sight: () => pictures.pixels(source, SIGHT_EDGE),
+    grey: source.grey,
+    treatment,
+  };
+}
+
+/** A part of a picture as it will go out, pixel for pixel, as a PNG: about a place (fractions of it), moved in where it would leave it. */
+export async function partOfOutput(
+  services: Pick<Services, 'sequelize' | 'pictures' | 'renderer'>,
+  source: Source,
+  of: Treatment,
+  settings: SendOutSettings,
+  part: { x: number; y: number; width: number; height: number },
+): Promise<Buffer> {
+  await atHand(services.sequelize, of);
+  const output = outputOf(source, of, settings);
+  const { size } = output;
+  const [width, height] = [Math.min(part.width, size.width), Math.min(part.height, size.height)];
+  const from = (place: number, room: number, length: number) =>
+    Math.round(Math.min(Math.max(0, place * length - room / 2), length - room));
+  const [left, top] = [from(part.x, width, size.width), from(part.y, height, size.height)];
+  const rendered = await services.renderer.render({
+    ...(await renderJobOf(services, source, output)),
+    bits: 8,
+    rows: { from: top, count: height },
+  });
+  return sharp(rendered.codes, { raw: { width: rendered.width, height, channels: 3 } })
+    .extract({ left, top: 0, width, height })
+    .png({ compressionLevel: 3 })
+    .toBuffer();
+}
