@@ -12,6 +12,9 @@ const SCREEN = 0.6;
 /** How strong the whole amount is. */
 const STRENGTH = { screen: 1.2, matte: 2.6, glossy: 2 };
 
+/** Detail fainter than this is grain and noise, and is left as it is: an edge worth making up for is stronger. */
+const SPARED = 0.04;
+
 /** The deviation in pixels of the blur that is made up for. */
 export const sharpeningRadius = (purpose: Exclude<Purpose, 'none'>, dpi: number): number =>
   purpose === 'screen' ? SCREEN : Math.max(0.4, SPREAD[purpose] * dpi);
@@ -34,6 +37,7 @@ export function sharpenedFor(
   const settings = {
     ...step.settings,
     amount: Math.min(5, strength),
+    threshold: SPARED,
     radius: Math.min(0.01, sharpeningRadius(purpose, dpi) / Math.max(width, height)),
   };
   return { ...treatment, steps: [...treatment.steps, { ...step, stage: 'finish', settings } as Step] };

@@ -1,5 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { Crop, Ellipsis, History, Info, Redo2, Undo2 } from 'lucide-react';
+import { Crop, History, Info, Redo2, Undo2 } from 'lucide-react';
 import { nextAlternative, seenFor } from '../../core/treatment/alternatives';
 import type { Kind } from '../../core/steps';
 import { addStep, newStep } from '../../core/treatment/edit';
@@ -41,11 +41,10 @@ import {
 } from '../app/queries';
 import { Bar, Crumbs, Push } from '../ui/bar';
 import { Button, IconButton } from '../ui/buttons';
-import { Menu } from '../ui/overlays';
 import { FileDrop } from '../import/FileDrop';
 import { bringIn } from '../import/imports';
 import { useLaidDown } from '../import/useLaidDown';
-import { filesOfOne, useOtherFiles, type OtherFile } from '../out/useOtherFiles';
+import { useOtherFiles } from '../out/useOtherFiles';
 import { layAreas } from './laid-areas';
 import { Wait } from '../ui/wait';
 import { CompareButtons } from '../compare/CompareButtons';
@@ -473,6 +472,7 @@ function BenchAtWork({
           onCopy={copyWhole}
           onLayOn={copying.layOn}
           onCarryOver={carryOver}
+          onMake={otherFiles.make}
           onTry={setTried}
           onCompare={compareWithTake}
         />
@@ -512,16 +512,6 @@ function BenchAtWork({
             <History aria-hidden="true" />
           </IconButton>
         </span>
-        <Menu
-          label="Other files of this take"
-          trigger={
-            <IconButton aria-label="Other files of this take">
-              <Ellipsis aria-hidden="true" />
-            </IconButton>
-          }
-          sections={[{ name: 'This take as', entries: [...filesOfOne] }]}
-          onAction={what => otherFiles.make(what as OtherFile)}
-        />
         <Button $ink onPress={() => void sendOut()}>
           Send out
         </Button>

@@ -24,7 +24,8 @@ const Strip = styled.section`
 
 const Card = styled(AriaButton)`
   display: grid;
-  grid-template-rows: 46px auto;
+  grid-template-rows: 44px auto;
+  align-content: start;
   align-items: center;
   row-gap: 5px;
   flex: 1 1 0;
@@ -181,7 +182,7 @@ export function AlsoFrom({
   const cards: [OtherFile, ReactNode, string, string][] = [
     ['contact', <Page key="p" pairs={false} />, 'Contact sheet', 'PDF or picture'],
     ['before-after', <Page key="p" pairs />, 'Before and after', 'in pairs'],
-    ['card', <Steps key="s" />, isOne ? 'Treatment card' : 'Treatment cards', 'each step on paper'],
+    ['card', <Steps key="s" />, isOne ? 'Treatment card' : 'Treatment cards', 'each step'],
     ['table', <Cube key="c" />, 'Colour table', '.cube'],
     ['treatment', <Steps key="s" />, isOne ? 'Treatment' : 'Treatments', isOne ? 'JSON' : 'JSON, in a zip'],
     ['areas', <Area key="a" />, 'Areas', 'grey PNGs'],

@@ -20,6 +20,7 @@ import { bringIn } from '../import/imports';
 import { useLaidDown } from '../import/useLaidDown';
 import { Queue } from './Queue';
 import { AlsoFrom } from './AlsoFrom';
+import { ChooseTakes } from './ChooseTakes';
 import { KeptAs } from './KeptAs';
 import { lastSettings, rememberSettings } from './kept';
 import { SettingsCard } from './SettingsCard';
@@ -50,10 +51,11 @@ const Desk = styled.main`
 
 const Head = styled.div`
   display: flex;
-  align-items: baseline;
-  color: var(--wall-ink);
-  height: 30px;
+  align-items: flex-start;
+  justify-content: space-between;
+  height: 34px;
   h2 {
+    color: var(--wall-ink);
     font-size: 15px;
     font-weight: 650;
   }
@@ -100,7 +102,8 @@ export function SendOut() {
 }
 
 function SendOutOf({ series, formats }: { series: Series; formats: readonly FormatView[] }) {
-  const [search] = useSearchParams();
+  const [search, setSearch] = useSearchParams();
+  const [choosing, setChoosing] = useState(false);
   const navigate = useNavigate();
   const named = search.get('takes');
   const ids = named?.split(',').filter(Boolean) ?? series.photographs.map(p => p.currentTakeId);
@@ -151,6 +154,9 @@ function SendOutOf({ series, formats }: { series: Series; formats: readonly Form
         <section aria-label="What goes out">
           <Head>
             <h2>{countOf(going.length, 'photograph')}</h2>
+            <Button $small onPress={() => setChoosing(true)}>
+              Change
+            </Button>
           </Head>
           <Thumbs>
             {going.map(({ photograph, take }) => (
@@ -187,6 +193,17 @@ function SendOutOf({ series, formats }: { series: Series; formats: readonly Form
           text: `${photograph.title}, take ${letter}`,
         }))}
       />
+      {choosing ? (
+        <ChooseTakes
+          photographs={series.photographs}
+          going={going.map(g => g.take.id)}
+          onChoose={takes => {
+            setChoosing(false);
+            setSearch({ takes: takes.join(',') }, { replace: true });
+          }}
+          onClose={() => setChoosing(false)}
+        />
+      ) : null}
       <Queue seriesId={series.id} list={sendOuts.data ?? []} />
       <FileDrop text={`Lay them down in ${series.title}`} onFiles={laidDown} />
     </Frame>

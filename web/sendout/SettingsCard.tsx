@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import styled from 'styled-components';
 import type { Photograph } from '../../contract/photographs';
 import type { FormatView, Packing, SendOutSettings } from '../../contract/send-outs';
@@ -10,6 +11,7 @@ import { Slider } from '../ui/slider';
 import { estimated } from './estimate';
 import { BorderRows } from './BorderRows';
 import { NamesRow } from './NamesRow';
+import { NaturalDialog } from './NaturalDialog';
 import { Part, Row } from '../ui/rows';
 import { SizeRows } from './SizeRows';
 import { TellRows } from './TellRows';
@@ -105,6 +107,7 @@ export function SettingsCard({
   const bytes = sizes.reduce((sum, s) => sum + s.bytes, 0);
   const pixels = sizes.reduce((sum, s) => sum + s.pixels, 0);
   const { purpose, amount } = settings.sharpen;
+  const [looking, setLooking] = useState(false);
   return (
     <Card aria-label="Settings">
       <Row>
@@ -201,18 +204,34 @@ export function SettingsCard({
         />
       </Row>
       {purpose === 'none' ? null : (
-        <Slider
-          wide
-          label="Sharpening"
-          value={amount}
-          min={0}
-          max={1}
-          step={0.01}
-          standard={0.35}
-          shownTimes={100}
-          onChange={next => set({ sharpen: { purpose, amount: next } })}
-          onChangeEnd={next => set({ sharpen: { purpose, amount: next } })}
-        />
+        <>
+          <Slider
+            wide
+            label="Sharpening"
+            value={amount}
+            min={0}
+            max={1}
+            step={0.01}
+            standard={0.35}
+            shownTimes={100}
+            onChange={next => set({ sharpen: { purpose, amount: next } })}
+            onChangeEnd={next => set({ sharpen: { purpose, amount: next } })}
+          />
+          <Row>
+            <span />
+            <Button $small isDisabled={!going.length} onPress={() => setLooking(true)}>
+              See it at 1:1
+            </Button>
+          </Row>
+          {looking && going.length ? (
+            <NaturalDialog
+              shown={going.map(g => ({ take: g.take, text: `${g.photograph.title}, take ${g.take.letter}` }))}
+              settings={settings}
+              onChange={onChange}
+              onClose={() => setLooking(false)}
+            />
+          ) : null}
+        </>
       )}
       <BorderRows border={settings.border} onChange={border => set({ border })} />
       <Part>

@@ -16,6 +16,7 @@ import { HoverCard } from '../ui/hover-card';
 import { Field } from '../ui/field';
 import { Dialog, DialogActions, Menu } from '../ui/overlays';
 import { TakePicture } from '../ui/TakePicture';
+import { filesOfOne, type OtherFile } from '../out/useOtherFiles';
 
 const Row = styled.div`
   display: flex;
@@ -92,6 +93,8 @@ export interface TakesProps {
   onCopy: () => void;
   onLayOn: () => void;
   onCarryOver: () => void;
+  /** Makes another file of the take. */
+  onMake: (what: OtherFile) => void;
   /** Shows another take in the print while it is pointed at; null when none is any more. Must stay the same function. */
   onTry: (tried: Tried | null) => void;
   /** Stands another take beside this one. */
@@ -155,6 +158,7 @@ export const Takes = memo(function Takes({
   onCopy,
   onLayOn,
   onCarryOver,
+  onMake,
   onTry,
   onCompare,
 }: TakesProps) {
@@ -257,11 +261,14 @@ export const Takes = memo(function Takes({
               text: t.name ? `${t.letter}, ${t.name}` : t.letter,
             })),
           },
+          { name: 'This take as', entries: [...filesOfOne] },
           { name: 'New take', entries: [{ id: 'bare', text: 'From the bare photograph' }] },
           { entries: [{ id: 'aside', text: 'What was put aside' }] },
         ]}
         onAction={id => {
-          if (id === 'rename' && take) {
+          const other = filesOfOne.find(f => f.id === id);
+          if (other) onMake(other.id);
+          else if (id === 'rename' && take) {
             setName(take.name);
             setNaming(take);
           } else if (id === 'remove') putAside();
