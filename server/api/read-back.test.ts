@@ -136,6 +136,21 @@ describe('ImageMagick, by Little CMS,', () => {
     expect(apart(await codes(other, '-profile', await srgb()), plain)).toBeLessThan(0.15);
   });
 
+  it.each(['display-p3', 'wide'])('finds in an AVIF in %s the colours that sRGB has', async profile => {
+    const plain = await codes(await sentTo({ format: 'tiff', bits: 16 }));
+    for (const bits of [8, 10]) {
+      const { file } = await sent(series.id, take, { format: 'avif', bits, profile, quality: 100 });
+      const { icc } = await sharp(file).metadata();
+      expect(icc?.equals(await profileBytes(profile as 'wide'))).toBe(true);
+      // The numbers as they are, as a picture that ImageMagick opens.
+      const numbers = await sharp(file, { ignoreIcc: true }).removeAlpha().png().toBuffer();
+      const other = await written(`${profile}-${bits}.png`, numbers);
+      const as = ['-profile', await written('own.icc', icc!), '-profile', await srgb()];
+      expect(apart(await codes(other, ...as), plain)).toBeLessThan(1.5);
+      expect(apart(await codes(other), plain)).toBeGreaterThan(2);
+    }
+  });
+
   it.each(['grey', 'grey-gamma'])('finds in %s the luminance that sRGB has', async profile => {
     const treatment = treatmentOf({ kind: 'mono' });
     const { currentTakeId: mono } = await photographIn(series.id, await picture());

@@ -67,5 +67,6 @@ export async function encodePicture(
   const picture = sharp(codes, { raw: { width, height, channels: grey ? 1 : 3 } }).toColourspace(
     grey ? (wide ? 'grey16' : 'b-w') : wide ? 'rgb16' : 'srgb',
   );
-  return withProfile(await formatNamed(settings.format).encode(picture, settings), settings);
+  const icc = await profileBytes(settings.profile);
+  return withProfile(await formatNamed(settings.format).encode(picture, settings, icc), settings);
 }

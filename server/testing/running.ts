@@ -16,6 +16,8 @@ export interface App {
   start: () => Promise<void>;
   /** Takes the database away from the server, connections and all, or gives it back. */
   database: (isThere: boolean) => Promise<void>;
+  /** Asks its database by hand: to break what is kept there. */
+  query: (sql: string, values?: unknown[]) => Promise<Record<string, unknown>[]>;
   api: <T>(method: string, path: string, body?: unknown) => Promise<T>;
   /** Brings a file into a series. */
   bringIn: (seriesId: string, file: Buffer, name: string) => Promise<{ id: string; currentTakeId: string }>;
@@ -87,6 +89,16 @@ export async function startApp(env: NodeJS.ProcessEnv = {}): Promise<App & { clo
         ]);
       }
       await client.end();
+    },
+    query: async (sql, values) => {
+      const client = new Client({ connectionString: database.href });
+      await client.connect();
+      try {
+        const { rows } = await client.query<Record<string, unknown>>(sql, values);
+        return rows;
+      } finally {
+        await client.end();
+      }
     },
     api: async (method, path, body) => {
       const response = await fetch(app.url + path, {

@@ -212,9 +212,11 @@ export const EvennessStrip = memo(function EvennessStrip({
         ? placed!.falls.map(fallInWords).join(', ')
         : placed
           ? 'sits with the series'
-          : data.waiting
-            ? 'being measured'
-            : 'could not be measured';
+          : data.photographs[i].measures
+            ? 'nothing to compare it with'
+            : data.waiting
+              ? 'being measured'
+              : 'could not be measured';
     return (
       <Column
         key={id}

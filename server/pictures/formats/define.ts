@@ -20,8 +20,11 @@ export interface Format extends Omit<FormatView, 'bits' | 'profiles' | 'packings
   inStrips?: (encoding: Encoding) => boolean;
   /** The tags by which the resolution is said, as metadata/exiftool names them. */
   resolution?: (dpi: number) => string[];
-  /** Writes pixels; the profile is put in by `embed`, unless the library does it here. */
-  encode: (picture: Sharp, encoding: Encoding) => Promise<Buffer>;
+  /**
+   * Writes pixels; the profile is put in by `embed`, unless that is done here.
+   * @param icc the bytes of the profile that the pixels are in
+   */
+  encode: (picture: Sharp, encoding: Encoding, icc: Buffer) => Promise<Buffer>;
   /** Puts a profile into a finished file, byte for byte; left out where `encode` has done it. */
   embed?: (file: Buffer, icc: Buffer) => Buffer;
 }

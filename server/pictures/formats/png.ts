@@ -2,7 +2,7 @@ import { crc32, deflateSync } from 'node:zlib';
 import { defineFormat } from './define';
 
 /** PNG: an iCCP chunk after the header. Source: W3C PNG, 11.3.2.3. */
-function intoPng(file: Buffer, icc: Buffer): Buffer {
+export function intoPng(file: Buffer, icc: Buffer): Buffer {
   const HEADER_END = 33;
   const body = Buffer.concat([Buffer.from('iCCPprofile\0\0', 'latin1'), deflateSync(icc)]);
   const chunk = Buffer.alloc(body.length + 8);
