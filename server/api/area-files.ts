@@ -11,7 +11,7 @@ import { atHand } from '../data/carried';
 import { currentTreatment } from '../data/history';
 import type { Photograph } from '../data/models';
 import { sourceOf } from '../data/source';
-import { renderJobOf } from '../jobs/output';
+import { inTurn, renderJobOf } from '../jobs/output';
 import type { Services } from '../services';
 import { Problem } from './problem';
 import { implement } from './route';
@@ -53,7 +53,7 @@ export function areaFileRoutes({ sequelize, pictures, renderer }: Services) {
           const open = () =>
             Readable.from(
               (async function* () {
-                yield await pictureOf(photograph, treatment, area);
+                yield await inTurn(() => pictureOf(photograph, treatment, area));
               })(),
             );
           files.push({ name: `${parts.join('-')}.png`, made, open });

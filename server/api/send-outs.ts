@@ -26,7 +26,7 @@ import { readBlob } from '../data/blobs';
 import { currentCredits } from '../data/credits';
 import { Credits, KeptSettings, Photograph, SendOut, Take } from '../data/models';
 import { sourceOf } from '../data/source';
-import { partOfOutput } from '../jobs/output';
+import { inTurn, partOfOutput } from '../jobs/output';
 import type { Queue } from '../jobs/queue';
 import { formatNamed, formatViews, impossible } from '../pictures/formats';
 import type { Services } from '../services';
@@ -194,7 +194,7 @@ export function sendOutRoutes(services: Services, queue: Queue) {
       const photograph = await Photograph.findByPk(take.photographId);
       if (!photograph) throw notFound('photograph');
       const treatment = await currentTreatment(take);
-      const png = await partOfOutput(services, sourceOf(photograph), treatment, settings, part);
+      const png = await inTurn(() => partOfOutput(services, sourceOf(photograph), treatment, settings, part));
       res.type('image/png');
       res.end(png);
     }),

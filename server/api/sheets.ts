@@ -29,6 +29,9 @@ import { giveZip } from './zip';
 const EDGE = 960;
 /** Those beside the steps of a card are small. */
 const STEP_EDGE = 480;
+/** So many of a treatment's steps have a picture of their own, the first; and of all treatments on cards together. */
+const MOST_PICTURED = 40;
+const MOST_ON_CARDS = 400;
 /** Made at once. */
 const AT_ONCE = 3;
 /** Of sheets as pictures, dots an inch. */
@@ -112,6 +115,7 @@ export function sheetRoutes(services: Services) {
     const after = steps.map((step, i) => async (): Promise<CardStep> => {
       // What comes after it is left out; the strength of the whole is said by itself.
       const of = (whole: Treatment): Treatment => ({ ...whole, strength: 1, steps: steps.slice(0, i + 1) });
+      if (i >= MOST_PICTURED) return { ...tellStep(treatment, step), jpeg: null };
       const jpeg = await pictureOf(
         partPicture(services, take, photograph, { edge: STEP_EDGE, name: `steps ${i + 1}`, of }),
       );
@@ -141,6 +145,12 @@ export function sheetRoutes(services: Services) {
           shown.length > 1
             ? named('treatment-cards')
             : `${slug(first.photograph.title) || 'photograph'}-treatment-card`;
+        const treatments = await Promise.all(shown.map(s => currentTreatment(s.take)));
+        const steps = treatments.reduce((sum, of) => sum + of.steps.length, 0);
+        if (shown.length > 1 && steps > MOST_ON_CARDS) {
+          const most = `Cards are made of at most ${MOST_ON_CARDS} steps at once; these have ${steps}. Take fewer photographs.`;
+          throw new Problem(409, 'These are too many for one file.', most);
+        }
         await giveSheet(res, name, title, settings.as, async (paper, faces) => {
           const { treatmentCard } = await import('../sheets/treatment-card');
           // One after another: each is pages of its own.

@@ -1,3 +1,4 @@
+import PQueue from 'p-queue';
 import sharp from 'sharp';
 import type { SendOutSettings } from '../../contract/send-outs';
 import { surveyEdge } from '../../core/engine/survey';
@@ -49,6 +50,14 @@ export async function renderJobOf(
     treatment,
   };
 }
+
+const turns = new PQueue({ concurrency: 2 });
+
+/**
+ * Does what needs the pixels of a large photograph for an answer, two at a time however many are asked for: each takes hundreds of
+ * megabytes.
+ */
+export const inTurn = <T>(work: () => Promise<T>): Promise<T> => turns.add(work);
 
 /** A part of a picture as it will go out, pixel for pixel, as a PNG: about a place (fractions of it), moved in where it would leave it. */
 export async function partOfOutput(

@@ -103,7 +103,7 @@ describe('a treatment card', () => {
       stage: fc.constant('Tone'),
       area: fc.option(text),
       told: fc.array(told, { maxLength: 12 }),
-      jpeg: fc.constant(jpeg),
+      jpeg: fc.constantFrom(jpeg, null),
     });
     await fc.assert(
       fc.asyncProperty(fc.array(step, { maxLength: 14 }), async steps => {

@@ -130,6 +130,11 @@ export function picturePaper(faces: Faces, dpi: number, ending: 'png' | 'jpg'): 
         `<polyline points="${points.map(p => p.join(',')).join(' ')}" fill="none" stroke="${colour}" stroke-width="${width}" stroke-linecap="round"/>`,
       );
     },
-    finish: () => Promise.all(pages.map(made)),
+    // One after another: a page of A3 takes a hundred megabytes while it is made.
+    finish: async () => {
+      const files: PaperFile[] = [];
+      for (const page of pages) files.push(await made(page));
+      return files;
+    },
   };
 }

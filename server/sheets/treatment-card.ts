@@ -9,8 +9,8 @@ import { GREY, INK, NOTE, TITLE, writeWithin } from './type';
 /** A treatment on paper: the picture beside every step with its values, so that it can be made again by somebody else. */
 
 export interface CardStep extends StepTold {
-  /** The picture after it. */
-  jpeg: Buffer;
+  /** The picture after it; null where a treatment has too many to show each. */
+  jpeg: Buffer | null;
 }
 
 export interface Card {
@@ -183,7 +183,7 @@ export async function treatmentCard(
     const text = { x: inner.x + BESIDE + gap, width: inner.width - BESIDE - gap };
     const column = (text.width - BETWEEN * (COLUMNS - 1)) / COLUMNS;
     const blocks = inColumns(step.told.map(told => blockOf(faces, told, column)));
-    const picture = await sizeOf(step.jpeg);
+    const picture = step.jpeg ? await sizeOf(step.jpeg) : { width: BESIDE, height: 1 };
     const beside = { width: BESIDE, height: Math.min((BESIDE * picture.height) / picture.width, 150) };
     const head = step.area ? 38 : 26;
     const tall = Math.max(beside.height, head + (step.told.length ? blocks.height : LINE));
@@ -196,8 +196,7 @@ export async function treatmentCard(
       '#d0d0d0',
       0.5,
     );
-    const place = fitted({ x: inner.x, y, ...beside }, picture);
-    await paper.picture(step.jpeg, { ...place, y });
+    if (step.jpeg) await paper.picture(step.jpeg, { ...fitted({ x: inner.x, y, ...beside }, picture), y });
     const number = writeWithin(paper, faces, `${i + 1}`, { ...text, y: y + 13 }, SMALL) + 7;
     const called = { x: text.x + number, y: y + 13, width: text.width - number };
     const named = writeWithin(paper, faces, step.name, called, { face: 'serif', size: 15, colour: INK });
