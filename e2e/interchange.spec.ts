@@ -170,6 +170,18 @@ test('layers laid down on a photograph are areas again', async ({ page, app }) =
   const area = treatment.masks.at(-1)!;
   expect([area.name, area.parts[0].kind]).toEqual(['Wash on Hull', 'picture']);
 
+  // An area as a picture is laid on as one, or is a photograph: that is asked.
+  await page.goto(`${app.url}/photographs/${first.photograph}`);
+  await pictureOn(page);
+  const zip = await downloaded(page, () => otherFile(page, 'Areas as pictures'));
+  const [[name, png]] = Object.entries(unzipSync(zip.bytes));
+  await page.goto(`${app.url}/photographs/${second.photograph}`);
+  await pictureOn(page);
+  await layDown(page, { name, bytes: Buffer.from(png) });
+  await page.getByRole('dialog').getByRole('button', { name: 'Lay it on as an area' }).click();
+  await expect(page.getByText('quay-a-hull is an area now')).toBeVisible();
+  await saved(page);
+
   // A broken one is said, and nothing changes.
   await layDown(page, { name: 'torn.ora', bytes: layers.bytes.subarray(0, 400) });
   await expect(page.getByText(/^torn\.ora was not taken in: it is no OpenRaster file/)).toBeVisible();

@@ -45,13 +45,15 @@ import { FileDrop } from '../import/FileDrop';
 import { bringIn } from '../import/imports';
 import { useLaidDown } from '../import/useLaidDown';
 import { useOtherFiles } from '../out/useOtherFiles';
+import { AreaOrPhotograph } from './AreaOrPhotograph';
 import { layAreas } from './laid-areas';
 import { Wait } from '../ui/wait';
 import { CompareButtons } from '../compare/CompareButtons';
 import { useCompare } from '../compare/useCompare';
 import { Conflict } from '../takes/Conflict';
 import type { MomentAction } from '../states/StatesBoard';
-import { sendCarried } from '../engine/carried';
+import { addArea, addPart, areaOf } from '../../core/treatment/areas';
+import { sendCarried, takeIn } from '../engine/carried';
 import type { Beside } from '../engine/client';
 import { Details } from './Details';
 import { Opening } from './Opening';
@@ -354,7 +356,23 @@ function BenchAtWork({
   const { copy } = copying;
   const copyWhole = useCallback(() => copy(null), [copy]);
   const carryOver = useCarryOver(photograph, series, edits.now, lay);
+  const [greyFile, setGreyFile] = useState<File | null>(null);
+  const greyAsArea = async (file: File) => {
+    setGreyFile(null);
+    try {
+      const png = await takeIn('picture', new Uint8Array(await file.arrayBuffer()));
+      const { treatment: made, area } = addArea(edits.now(), file.name.replace(/\.png$/i, ''));
+      edits.commit(addPart(made, area, { kind: 'picture', op: 'add', png }), `Area from ${file.name}`);
+      tell({ text: `${areaOf(made, area)!.name} is an area now: a step can be laid on it.` });
+    } catch (error) {
+      tell({ text: `${file.name}: ${(error as Error).message}`, tone: 'problem' });
+    }
+  };
   const laidDown = useLaidDown({
+    area: useMemo(
+      () => ({ width: photograph.width, height: photograph.height, onGrey: setGreyFile }),
+      [photograph.width, photograph.height],
+    ),
     onPictures: useCallback(
       (files: File[]) => bringIn(files, photograph.seriesId, client),
       [photograph.seriesId, client],
@@ -568,6 +586,17 @@ function BenchAtWork({
         <Refused reason={saving.reason} session={session} onNewTake={made => onChooseTake(made.id)} />
       ) : null}
       {otherFiles.dialog}
+      {greyFile ? (
+        <AreaOrPhotograph
+          file={greyFile}
+          onArea={() => void greyAsArea(greyFile)}
+          onPhotograph={() => {
+            setGreyFile(null);
+            bringIn([greyFile], photograph.seriesId, client);
+          }}
+          onClose={() => setGreyFile(null)}
+        />
+      ) : null}
       <FileDrop text={`Lay them down on ${photograph.title}`} onFiles={laidDown} />
       {details ? (
         <Details

@@ -20,6 +20,19 @@ export interface Laid {
   /** A colour table is to be used; it is kept for all photographs anyway. */
   onTable?: (name: string, table: Reference) => void;
   onLayers?: (layers: LayerFile, name: string) => void;
+  /** A grey PNG of this shape may be an area as well as a photograph: then it is asked. */
+  area?: { width: number; height: number; onGrey: (file: File) => void };
+}
+
+/** Shapes that differ by less than this are one: sizes are whole pixels. */
+const SAME_SHAPE = 0.01;
+
+/** Whether a file is a grey PNG of a shape. Source: W3C PNG, 11.2.1. */
+async function isGreyPng(file: File, shape: { width: number; height: number }): Promise<boolean> {
+  const head = new DataView(await file.slice(0, 33).arrayBuffer());
+  if (head.byteLength < 33 || head.getUint32(0) !== 0x89504e47) return false;
+  const [width, height, colours] = [head.getUint32(16), head.getUint32(20), head.getUint8(25)];
+  return colours === 0 && Math.abs(Math.log((width / height) * (shape.height / shape.width))) < SAME_SHAPE;
 }
 
 const ending = ({ name }: File) => /\.([a-z0-9]+)$/i.exec(name)?.[1].toLowerCase() ?? '';
@@ -31,7 +44,13 @@ const wrong = (file: File, error: unknown) => {
   return `${file.name} was not taken in: ${why.replace(/\.$/, '')}.`;
 };
 
-export function useLaidDown({ onPictures, onTreatment, onTable, onLayers }: Laid): (files: File[]) => void {
+export function useLaidDown({
+  onPictures,
+  onTreatment,
+  onTable,
+  onLayers,
+  area,
+}: Laid): (files: File[]) => void {
   const looks = useLookFiles();
   const { mutateAsync: keepTable } = useKeepTable();
 
@@ -71,7 +90,11 @@ export function useLaidDown({ onPictures, onTreatment, onTable, onLayers }: Laid
       };
       const known = files.filter(file => ['json', 'cube', 'ora'].includes(ending(file)));
       const pictures = files.filter(file => !known.includes(file));
-      if (pictures.length) onPictures(pictures);
+      // One alone is what a mask comes as; several are photographs.
+      const [first] = pictures;
+      if (area && pictures.length === 1) {
+        void isGreyPng(first, area).then(isGrey => (isGrey ? area.onGrey(first) : onPictures(pictures)));
+      } else if (pictures.length) onPictures(pictures);
       for (const file of known) {
         take(file).catch((error: unknown) => {
           const why = error instanceof TreatmentError ? new Error(error.message) : error;
@@ -79,6 +102,6 @@ export function useLaidDown({ onPictures, onTreatment, onTable, onLayers }: Laid
         });
       }
     },
-    [onPictures, onTreatment, onTable, onLayers, bringLooks, keepTable],
+    [onPictures, onTreatment, onTable, onLayers, area, bringLooks, keepTable],
   );
 }
