@@ -1,4 +1,4 @@
-import { covers, type Occupied } from '../kernels/occupied';
+import { covers, OCCUPIED_BYTES, type Occupied } from '../kernels/occupied';
 import type { Baked } from './bake';
 
 /** Baked tables, kept for as long as they are the last used, so that moving one control bakes only what it changes. */
@@ -25,23 +25,41 @@ export interface KeptTables {
   learn: (tables: readonly KeptTable[]) => void;
 }
 
-/** @param most tables kept */
-export function keepTables(most: number): KeptTables {
-  const kept = new Map<string, Baked>();
+/** How much memory a table takes, with the colours that it holds. */
+export function bytesOfTable({ table, occupied }: Baked): number {
+  const held = occupied ? OCCUPIED_BYTES : 0;
+  if (table.kind === 'grid') return table.grid.values.byteLength + held;
+  return table.kind === 'ramp' ? table.ramp.values.byteLength : 1;
+}
+
+/** Bytes of tables kept at most: a hundred steps of colours would otherwise keep a gigabyte. */
+const MOST_BYTES = 256 * 1024 * 1024;
+
+/**
+ * @param most tables kept
+ * @param mostBytes of all of them together; the last one is kept whatever it takes
+ */
+export function keepTables(most: number, mostBytes = MOST_BYTES): KeptTables {
+  const kept = new Map<string, { baked: Baked; bytes: number }>();
   const asked = new Map<string, Baked>();
-  const remember = (key: string, make: (known?: Baked) => Baked): Baked => {
-    const known = kept.get(key);
-    const baked = make(known);
+  let bytes = 0;
+  const drop = (key: string) => {
+    bytes -= kept.get(key)?.bytes ?? 0;
     kept.delete(key);
-    kept.set(key, baked);
-    if (kept.size > most) kept.delete(kept.keys().next().value!);
+  };
+  const remember = (key: string, make: (known?: Baked) => Baked): Baked => {
+    const baked = make(kept.get(key)?.baked);
+    drop(key);
+    kept.set(key, { baked, bytes: bytesOfTable(baked) });
+    bytes += bytesOfTable(baked);
+    while (kept.size > most || (bytes > mostBytes && kept.size > 1)) drop(kept.keys().next().value!);
     return baked;
   };
   const holds = ({ occupied }: Baked, wanted: Occupied | null) =>
     !occupied || (wanted !== null && covers(occupied, wanted));
   return {
     of: (key, draft, bake, occupied = null) => {
-      const fine = kept.get(`fine ${key}`);
+      const fine = kept.get(`fine ${key}`)?.baked;
       // A fine table that is kept serves a draft as well.
       if (draft && !(fine && holds(fine, occupied))) {
         const coarse = remember(`draft ${key}`, known => known ?? bake(true, null, null));

@@ -3,8 +3,7 @@ import { setMaxListeners } from 'node:events';
 import { LRUCache } from 'lru-cache';
 import { framedSize, geometryOf } from '../../core/frame/geometry';
 import type { Measures } from '../../core/analysis/evenness';
-import type { Table } from '../../core/engine/bake';
-import type { KeptTable } from '../../core/engine/kept-tables';
+import { bytesOfTable, type KeptTable } from '../../core/engine/kept-tables';
 import { createPlanner, type Plan } from '../../core/engine/plan';
 import type { Surveys } from '../../core/engine/run';
 import { bytesOf, type CarriedKind } from '../../core/formats/carried';
@@ -78,11 +77,6 @@ function heldBy(treatment: Treatment): Held[] {
 /** Bytes of tables kept at most. */
 const MOST_TABLE_BYTES = 160 * 1024 * 1024;
 
-function tableBytes(table: Table): number {
-  if (table.kind === 'grid') return table.grid.values.byteLength + OCCUPIED_BYTES;
-  return table.kind === 'ramp' ? table.ramp.values.byteLength : 1;
-}
-
 /** Whether a plan begins with something done to the picture before its first table reads it. */
 function preparesFirst({ passes: [first] }: Plan): boolean {
   return first?.kind === 'field' && first.prepares === true;
@@ -112,7 +106,7 @@ export class Renderer {
   /** The tables of the last renderings: the treatments of a batch have most of their steps in common. */
   private readonly tables = new LRUCache<string, KeptTable>({
     maxSize: MOST_TABLE_BYTES,
-    sizeCalculation: ([, { table }]) => tableBytes(table),
+    sizeCalculation: ([, baked]) => bytesOfTable(baked),
   });
   /** Those that are being baked ahead, by the keys of their plans. */
   private readonly ahead = new LRUCache<string, Promise<unknown>>({ max: 4 });
