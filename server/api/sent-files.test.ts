@@ -171,7 +171,7 @@ describe('profiles', () => {
     const { currentTakeId: take } = await photographIn(series.id);
     const refused = await http()
       .post('/api/send-outs')
-      .send({ series: series.id, takes: [take], settings: { format: 'avif', profile: 'wide' } });
+      .send({ series: series.id, takes: [take], settings: { format: 'avif', profile: 'grey' } });
     expect(refused.status).toBe(400);
   });
 });

@@ -3,6 +3,7 @@ import { mkdtemp, readdir, readFile, rm, symlink, writeFile } from 'node:fs/prom
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { promisify } from 'node:util';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { readCube, applyCube } from '../../core/formats/cube';
@@ -99,6 +100,15 @@ describe('render', () => {
     const metadata = await sharp(at(out)).metadata();
     expect(metadata).toMatchObject(expected);
     expect(metadata.icc).toBeTruthy();
+  });
+
+  it('writes layers, that unzip finds whole', async () => {
+    const ended = await run('render', 'colour.png', '--treatment', toned, '--out', 'out.ora');
+    expect(ended).toEqual({ code: 0, out: '', error: '' });
+    const { stdout } = await promisify(execFile)('unzip', ['-Z1', at('out.ora')]);
+    expect(stdout.trim().split('\n')).toEqual(
+      expect.arrayContaining(['mimetype', 'stack.xml', 'data/layer1.png', 'mergedimage.png']),
+    );
   });
 
   it('is what the engine makes, frame and all, and the profile does not change the colour', async () => {

@@ -1,6 +1,5 @@
 import { PassThrough } from 'node:stream';
 import { buffer } from 'node:stream/consumers';
-import { ZipFile } from 'yazl';
 import type { LayerMode } from '../../core/engine/layers';
 
 /**
@@ -71,6 +70,8 @@ export async function writeOpenRaster(stack: Stack): Promise<Buffer> {
     '<?xml version="1.0" encoding="UTF-8"?>\n' +
     `<image version="0.0.5" w="${width}" h="${height}"${resolution}>\n<stack>\n${listed(layers)}</stack>\n</image>\n`;
 
+  // Only here, so that what makes other files starts without it.
+  const { ZipFile } = await import('yazl');
   const zip = new ZipFile();
   // What it is stands first, as it is, so that the file's first bytes tell it.
   const add = (bytes: Buffer, name: string, compress = false) => zip.addBuffer(bytes, name, { compress });

@@ -118,6 +118,7 @@ beforeAll(async () => {
   for (const name of [
     'core',
     'contract',
+    'words',
     'server',
     'web',
     'demo',

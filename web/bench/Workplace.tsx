@@ -45,6 +45,7 @@ import { usePull } from '../tools/usePull';
 import { StepHandles } from '../tools/StepHandles';
 import type { SheetSettings } from '../../contract/sheets';
 import { useStripSheet } from '../app/queries';
+import { FirstMoves } from './FirstMoves';
 import { StripLabel } from '../teststrip/StripLabel';
 import { StripOnPicture } from '../teststrip/StripOnPicture';
 import { useStripTool } from '../teststrip/useStripTool';
@@ -96,6 +97,9 @@ const Empty = styled.div`
 `;
 
 const bare = bareTreatment();
+
+/** Nothing is done to the photograph, and no area is made on it. */
+const isUntouched = ({ steps, masks }: Treatment) => steps.length === 0 && masks.length === 0;
 
 /** What stands beside the picture in place of a step, by name. */
 const sideNames = {
@@ -530,14 +534,21 @@ export function Workplace({
             calm={calm}
             sharing={sharing}
           />
+        ) : isUntouched(treatment) && isUntouched(calm) ? (
+          <FirstMoves
+            picture={picture}
+            bare={calm}
+            onTry={setTried}
+            onTake={(made, label, step) => {
+              setTried(null);
+              onLay({ ...made, frame: calm.frame }, label, step);
+            }}
+            onPlain={() => setSide({ what: 'add', stage: 'ground' })}
+          />
         ) : (
           <Empty>
-            <h2>{treatment.steps.length ? 'No step chosen' : 'The bare photograph'}</h2>
-            <p>
-              {treatment.steps.length
-                ? 'Choose a tray below to change its step.'
-                : 'Add a step with a plus on the line below. Work runs from left to right: light first, then mono, then tone.'}
-            </p>
+            <h2>No step chosen</h2>
+            <p>Choose a tray below to change its step.</p>
           </Empty>
         )}
       </Panel>

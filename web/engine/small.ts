@@ -1,6 +1,7 @@
 import { adviceOn, isSpokenOf, judgedNatural, type Advice, type Seen } from '../../core/analysis/advice';
 import { naturalPart } from './full';
 import { areaTones, type AreaTones } from '../../core/analysis/area-tones';
+import { firstMoves, type FirstMove } from '../../core/analysis/first-moves';
 import { toneHistogram } from '../../core/analysis/histogram';
 import { toneDrift, type ToneBin } from '../../core/analysis/tone-drift';
 import { colourAbout } from '../../core/steps/pull';
@@ -112,6 +113,10 @@ async function smallCodes(picture: PictureInfo, treatment: Treatment): Promise<U
   }
   return codes;
 }
+
+/** What to begin with on a bare photograph, each set for it. */
+export const beginnings = async (picture: PictureInfo, bare: Treatment): Promise<FirstMove[]> =>
+  firstMoves(bare, await smallCodes(picture, bare), picture.grey);
 
 /** A picture of fewer pixels is looked at, not judged. */
 const STAMP = 20_000;

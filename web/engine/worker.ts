@@ -5,7 +5,17 @@ import { band, type BandRequest } from './bands';
 import { areaPng, loupe } from './full';
 import { readyFor } from './pixels';
 import { attach, detach, learn, prepare, show, showStroke, warm } from './screen';
-import { advice, areaLook, automatic, charts, colourAt, histogram, picture, tones } from './small';
+import {
+  advice,
+  areaLook,
+  automatic,
+  beginnings,
+  charts,
+  colourAt,
+  histogram,
+  picture,
+  tones,
+} from './small';
 
 /** Held as long as this worker lives, under its own name: so the page sees when it has died. */
 const living = new Promise<void>(done => {
@@ -54,6 +64,7 @@ const engine = {
   colourAt,
   advice,
   automatic,
+  beginnings,
   loupe,
   areaPng,
 };
