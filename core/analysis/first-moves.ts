@@ -19,12 +19,25 @@ export interface FirstMove {
 const COLOURED = 0.12;
 /** A colour on less of the picture than this is not what the picture is of. */
 const LEAST_SHARE = 0.004;
-/** Vivid things are noticed before large dull ones: how much more by their colour than by their size. */
-const VIVID = 2;
+/** Of a thing that is tinted: how vivid it must be, and how near to that a pixel is to belong to it. */
+const LEAST_VIVID = 0.16;
+const NEAR = 0.6;
 
-/** The colour that a picture is of: its family, its mean, its mean hue in degrees; null where it has none. */
-export function mainColour(codes: ArrayLike<number>): { family: Family; hue: number; colour: string } | null {
-  const sums = familyNames.map(() => ({ weight: 0, count: 0, r: 0, g: 0, b: 0, x: 0, y: 0 }));
+export interface MainColour {
+  family: Family;
+  /** Its mean hue in degrees, as HSL has it. */
+  hue: number;
+  colour: string;
+  /** Its largest less its smallest channel in the mean. */
+  vivid: number;
+}
+
+/**
+ * The colour that is noticed first in a picture, where its pixels are weighed by how vivid they are: vivid things come before large dull
+ * ones. Null where it has none.
+ */
+export function mainColour(codes: ArrayLike<number>): MainColour | null {
+  const sums = familyNames.map(() => ({ weight: 0, span: 0, count: 0, r: 0, g: 0, b: 0, x: 0, y: 0 }));
   const total = codes.length / 3;
   for (let i = 0; i < codes.length; i += 3) {
     const [r, g, b] = [codes[i] / 255, codes[i + 1] / 255, codes[i + 2] / 255];
@@ -36,8 +49,9 @@ export function mainColour(codes: ArrayLike<number>): { family: Family; hue: num
     const away = (name: Family) => Math.abs(((hue - FAMILIES[name] + 540) % 360) - 180);
     const nearest = familyNames.reduce((best, name) => (away(name) < away(best) ? name : best));
     const sum = sums[familyNames.indexOf(nearest)];
-    const weight = span ** VIVID;
+    const weight = span;
     sum.weight += weight;
+    sum.span += span * weight;
     sum.count++;
     sum.r += r * weight;
     sum.g += g * weight;
@@ -45,13 +59,16 @@ export function mainColour(codes: ArrayLike<number>): { family: Family; hue: num
     sum.x += Math.cos((hue * Math.PI) / 180) * weight;
     sum.y += Math.sin((hue * Math.PI) / 180) * weight;
   }
-  const enough = sums.filter(sum => sum.count > LEAST_SHARE * total);
+  const vividOf = ({ span, weight }: { span: number; weight: number }) => span / weight;
+  const noticed = (sum: (typeof sums)[number]) => vividOf(sum) ** 2 * Math.sqrt(sum.count);
+  const enough = sums.filter(sum => sum.count > LEAST_SHARE * total && vividOf(sum) > LEAST_VIVID);
   if (!enough.length) return null;
-  const sum = enough.reduce((best, each) => (each.weight > best.weight ? each : best));
+  const sum = enough.reduce((best, each) => (noticed(each) > noticed(best) ? each : best));
   return {
     family: familyNames[sums.indexOf(sum)],
     hue: (Math.round((Math.atan2(sum.y, sum.x) * 180) / Math.PI) + 360) % 360,
     colour: toHex(sum.r / sum.weight, sum.g / sum.weight, sum.b / sum.weight),
+    vivid: vividOf(sum),
   };
 }
 
@@ -87,14 +104,20 @@ export function firstMoves(bare: Pick<Treatment, 'frame'>, codes: Uint8Array, gr
   ];
   const main = grey ? null : mainColour(codes);
   const part = main
-    ? { kind: 'hues', centre: main.hue, width: 50, softness: 0.5, colour: COLOURED }
+    ? {
+        kind: 'hues',
+        centre: main.hue,
+        width: 50,
+        softness: 0.5,
+        colour: Math.max(COLOURED, NEAR * main.vivid),
+      }
     : { kind: 'tones', range: [0.25, 0.4, 0.75, 0.92] };
   const area = { id: 'thing', name: main ? `The ${main.family}` : 'Middle tones', parts: [part] };
   const wash = {
     id: 'wash',
     kind: 'wash',
     mask: 'thing',
-    strength: main ? 1 : 0.6,
+    strength: main ? 1 : 0.3,
     settings: { pigment: { kind: 'flat', colour: main?.colour ?? '#b5793c' } },
   };
   const first: FirstMove = grey

@@ -115,7 +115,7 @@ export function FirstMoves({
         ))}
         <PictureCard
           name={PLAIN}
-          says="steps by your own hand"
+          says="no step yet"
           picture={picture}
           treatment={bare}
           isTried={false}
