@@ -47,6 +47,10 @@ await withServer(async url => {
     await drawn();
     await page.waitForTimeout(1500);
   };
+  await bench('Bow and warp');
+  await page.getByRole('button', { name: /^Black and white/ }).waitFor();
+  await page.waitForTimeout(800);
+  await shoot('bench-begin');
   await bench('Ferry boat at slack water');
   await page.locator('[data-tray]').nth(2).click();
   await page.mouse.move(640, 380);
