@@ -2,6 +2,7 @@ import { expect, type Page } from '@playwright/test';
 import { unzipSync, strFromU8 } from 'fflate';
 import { readFileSync } from 'node:fs';
 import sharp from 'sharp';
+import { layerModes } from '../core/engine/layers';
 import type { App } from '../server/testing/running';
 import { test } from './app';
 import { colourAt, differs, pictureOn } from './picture';
@@ -43,22 +44,6 @@ const masks = [
   { id: 'm', name: 'Hull', parts: [{ kind: 'oval', centre: [0.4, 0.5], radii: [0.25, 0.2], feather: 0.3 }] },
   { id: 'n', name: 'Sky', parts: [{ kind: 'linear', from: [0.5, 0.1], to: [0.5, 0.6] }] },
 ];
-const MODES = [
-  'normal',
-  'multiply',
-  'screen',
-  'overlay',
-  'darken',
-  'lighten',
-  'color-dodge',
-  'color-burn',
-  'hard-light',
-  'soft-light',
-  'hue',
-  'saturation',
-  'color',
-  'luminosity',
-];
 const toned = [
   { kind: 'mono' },
   {
@@ -89,7 +74,7 @@ async function oneTreated(
 const treatmentOf = (steps: object[]) => ({ format: 'lampwash-treatment', version: 1, masks, steps });
 
 test('layers of every mix, put together by the browser, are the picture', async ({ page, app }) => {
-  const washes = MODES.map((mix, i) => ({
+  const washes = layerModes.map((mix, i) => ({
     kind: 'wash',
     mix,
     strength: 0.5 + 0.03 * i,

@@ -115,6 +115,10 @@ export function characterInWords(kinds: readonly string[]): string {
   return stepsInWords([...new Set(colouring.length ? colouring : kinds)]);
 }
 
+/** `Take B, Aged paper`. */
+export const takeInWords = ({ letter, name }: { letter: string; name: string }): string =>
+  `Take ${letter}${name ? `, ${name}` : ''}`;
+
 const inList = new Intl.ListFormat('en-GB', { type: 'conjunction' });
 
 /** `one`, `one and two`, `one, two and three`. */

@@ -1,4 +1,4 @@
-import type { Mix } from '../colour/mixes';
+import { mixNames, type Mix } from '../colour/mixes';
 import { isWhole } from '../masks/reach';
 import type { Step, Treatment } from '../treatment/schema';
 import { activeSteps, isTogether, itemsOf, kindOf, stepsOf, type Item } from './lay';
@@ -12,23 +12,10 @@ import { activeSteps, isTogether, itemsOf, kindOf, stepsOf, type Item } from './
  * The mixes that layers of other programs have too. Sources: OpenRaster 0.0.5, layer stack specification, composite operators; they
  * are those of W3C Compositing and Blending Level 1.
  */
-const known = [
-  'normal',
-  'multiply',
-  'screen',
-  'overlay',
-  'darken',
-  'lighten',
-  'color-dodge',
-  'color-burn',
-  'hard-light',
-  'soft-light',
-  'hue',
-  'saturation',
-  'color',
-  'luminosity',
-] as const satisfies readonly Mix[];
-export type LayerMode = (typeof known)[number];
+export type LayerMode = Exclude<Mix, 'difference' | 'exclusion' | 'average'>;
+export const layerModes = mixNames.filter(
+  (mix): mix is LayerMode => mix !== 'difference' && mix !== 'exclusion' && mix !== 'average',
+);
 
 /** One picture of the stack. */
 export interface PictureLayer {
@@ -65,7 +52,7 @@ export interface Layers {
 /** Whether a step is laid on by nothing but a mix that others know. */
 function modeOf(step: Step): LayerMode {
   const { mix, reach } = step;
-  const own = known.find(name => name === mix);
+  const own = layerModes.find(name => name === mix);
   const isAll = isWhole(reach.own) && isWhole(reach.beneath);
   return own && isAll && !kindOf(step).overMix?.(step.settings) ? own : 'normal';
 }

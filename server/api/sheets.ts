@@ -10,6 +10,7 @@ import type { Treatment } from '../../core/treatment/schema';
 import { settingsOfStep } from '../../words/step-settings';
 import { tellStep, type Told } from '../../words/step-told';
 import { share, type Setting } from '../../words/setting';
+import { takeInWords } from '../../words/words';
 import { writtenAs } from '../../words/units';
 import { currentTreatment } from '../data/history';
 import { Photograph, type Take } from '../data/models';
@@ -39,7 +40,6 @@ const DPI = 300;
 /** Width by height of a cell: as most pictures of the series are. */
 const SHAPES = [3 / 2, 1, 2 / 3];
 
-const takeInWords = ({ letter, name }: Take) => `Take ${letter}${name ? `, ${name}` : ''}`;
 const today = () =>
   new Date().toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
 

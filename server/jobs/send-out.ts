@@ -7,6 +7,7 @@ import { sendOutSettings } from '../../contract/send-outs';
 import { atHand } from '../data/carried';
 import { sourceOf } from '../data/source';
 import { needRoom } from '../pictures/disk';
+import { takeInWords } from '../../words/words';
 import { formatNamed } from '../pictures/formats';
 import { withMetadata } from '../pictures/metadata';
 import { renderFile } from '../render/file';
@@ -25,9 +26,6 @@ const largeOnes = new PQueue({ concurrency: 1 });
 const SILENT_MS = 60_000;
 /** A running one says so this often, also while a step of it takes long. */
 const BEAT_MS = 15_000;
-
-/** A take by its letter and name. */
-const treatmentInWords = ({ letter, name }: Take) => `Take ${letter}${name ? `, ${name}` : ''}`;
 
 class Stopped extends Error {}
 
@@ -102,7 +100,7 @@ export async function makeSendOut(services: Services, id: string): Promise<void>
     const file = await withMetadata(bare, settings.format, services.config.cacheFolder, {
       what: settings.metadata,
       credits: await currentCredits(),
-      treatment: treatmentInWords(take!),
+      treatment: takeInWords(take!),
       dpi,
       original: () => services.original(source.sha256),
     });

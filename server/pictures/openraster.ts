@@ -1,4 +1,3 @@
-import { PassThrough } from 'node:stream';
 import { buffer } from 'node:stream/consumers';
 import type { LayerMode } from '../../core/engine/layers';
 
@@ -45,7 +44,7 @@ export const THUMBNAIL = 256;
 const entities: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' };
 /** A text as an attribute has it; what XML cannot hold is left out. */
 const attribute = (text: string) =>
-  text.replace(/[^\P{C}\p{Cf}]|[\ud800-\udfff\ufffe\uffff]/gu, '').replace(/[&<>"]/g, c => entities[c]);
+  text.replace(/[\p{Cc}\p{Cs}\ufffe\uffff]/gu, '').replace(/[&<>"]/g, c => entities[c]);
 
 const operator = (mode: LayerMode) => `svg:${mode === 'normal' ? 'src-over' : mode}`;
 
@@ -81,5 +80,5 @@ export async function writeOpenRaster(stack: Stack): Promise<Buffer> {
   add(merged, 'mergedimage.png');
   add(thumbnail, 'Thumbnails/thumbnail.png');
   zip.end();
-  return buffer(zip.outputStream.pipe(new PassThrough()));
+  return buffer(zip.outputStream);
 }

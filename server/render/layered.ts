@@ -34,7 +34,14 @@ export async function renderLayered(
   const { treatment, signal, onProgress } = job;
   const { bare, strength, above } = layersOf(treatment);
   const pictures = [bare, ...above.flatMap(layer => (layer.type === 'group' ? layer.layers : [layer]))];
-  const renders = 1 + pictures.reduce((n, { cover }) => n + (cover ? 2 : 1), 0);
+  /** Where the uppermost covers all it is the picture: that is not made twice. */
+  const isAll = (layer: PictureLayer) =>
+    strength === 1 &&
+    layer === above.at(-1) &&
+    !layer.cover &&
+    layer.opacity === 1 &&
+    layer.mode === 'normal';
+  const renders = 1 + pictures.reduce((n, layer) => n + (isAll(layer) ? 0 : layer.cover ? 2 : 1), 0);
   let done = 0;
   const render = async (of: Treatment) => {
     const { codes, width, height } = await renderer.render({
@@ -56,13 +63,6 @@ export async function renderLayered(
   const png = (codes: SharedArrayBuffer, channels: 3 | 4) =>
     picture(codes, channels).png({ compressionLevel: 6 }).toBuffer();
   const all8 = await png(merged.buffer, 3);
-  /** Where the uppermost covers all it is the picture: that is not made twice. */
-  const isAll = (layer: PictureLayer) =>
-    strength === 1 &&
-    layer === above.at(-1) &&
-    !layer.cover &&
-    layer.opacity === 1 &&
-    layer.mode === 'normal';
 
   /** A layer's picture; it is laid on what is there. */
   const pictured = async (layer: PictureLayer, on: SharedArrayBuffer): Promise<StackPicture> => {

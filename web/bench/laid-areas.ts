@@ -3,9 +3,7 @@ import { addArea, addPart } from '../../core/treatment/areas';
 import type { Treatment } from '../../core/treatment/schema';
 import { takeIn } from '../engine/carried';
 import type { LayerFile } from '../import/layer-file';
-
-/** Shapes that differ by less than this are one: sizes are whole pixels. */
-const SAME_SHAPE = 0.01;
+import { isSameShape } from '../import/same-shape';
 
 /**
  * A treatment with an area for each layer of a file, where it covers. Throws an Error that says what is wrong: the layers are of
@@ -20,8 +18,7 @@ export async function layAreas(
   if (!areas.length) throw new Error('No layer covers a part of the picture alone.');
   const framed = framedSize(photograph, treatment.frame);
   const isWhole = framed.width === photograph.width && framed.height === photograph.height;
-  const off = Math.abs(Math.log(width / height) - Math.log(photograph.width / photograph.height));
-  if (off > SAME_SHAPE) {
+  if (!isSameShape({ width, height }, photograph)) {
     throw new Error(
       `Its layers are ${width} by ${height} pixels, of another shape than the photograph. ` +
         (isWhole ? 'They belong to another one.' : 'Areas lie on the whole photograph, without its frame.'),

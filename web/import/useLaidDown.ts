@@ -9,6 +9,7 @@ import { useKeepTable } from '../app/queries';
 import { sendReference, takeIn } from '../engine/carried';
 import { takeInCarried } from '../laying/copied';
 import { useLookFiles } from '../laying/useLookFiles';
+import { isSameShape } from './same-shape';
 import { readLayers, type LayerFile } from './layer-file';
 
 /** What is done with files that are laid down on a screen, by what they are. */
@@ -24,15 +25,12 @@ export interface Laid {
   area?: { width: number; height: number; onGrey: (file: File) => void };
 }
 
-/** Shapes that differ by less than this are one: sizes are whole pixels. */
-const SAME_SHAPE = 0.01;
-
 /** Whether a file is a grey PNG of a shape. Source: W3C PNG, 11.2.1. */
 async function isGreyPng(file: File, shape: { width: number; height: number }): Promise<boolean> {
   const head = new DataView(await file.slice(0, 33).arrayBuffer());
   if (head.byteLength < 33 || head.getUint32(0) !== 0x89504e47) return false;
   const [width, height, colours] = [head.getUint32(16), head.getUint32(20), head.getUint8(25)];
-  return colours === 0 && Math.abs(Math.log((width / height) * (shape.height / shape.width))) < SAME_SHAPE;
+  return colours === 0 && isSameShape({ width, height }, shape);
 }
 
 const ending = ({ name }: File) => /\.([a-z0-9]+)$/i.exec(name)?.[1].toLowerCase() ?? '';

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import styled from 'styled-components';
 import type { Photograph } from '../../contract/photographs';
-import { countOf } from '../../words/words';
+import { countOf, takeInWords } from '../../words/words';
 import { currentTake } from '../app/api';
 import { Button, LinkButton } from '../ui/buttons';
 import { Dialog, DialogActions, Picker } from '../ui/overlays';
@@ -90,7 +90,7 @@ export function ChooseTakes({
                       ...(takes.length > 1 ? [{ value: 'several', text: `${takes.length} takes` }] : []),
                       ...p.takes.map(t => ({
                         value: t.id,
-                        text: `Take ${t.letter}${t.name ? `, ${t.name}` : ''}`,
+                        text: takeInWords(t),
                       })),
                     ]}
                     onChange={id => id !== 'several' && set(p, [id])}

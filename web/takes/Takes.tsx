@@ -16,6 +16,7 @@ import { HoverCard } from '../ui/hover-card';
 import { Field } from '../ui/field';
 import { Dialog, DialogActions, Menu } from '../ui/overlays';
 import { TakePicture } from '../ui/TakePicture';
+import { takeInWords } from '../../words/words';
 import { filesOfOne, type OtherFile } from '../out/useOtherFiles';
 
 const Row = styled.div`
@@ -121,7 +122,7 @@ function usePointedTake(
       });
       if (pointed.current === id) {
         onTry({
-          name: `Take ${take.letter}${take.name ? `, ${take.name}` : ''}`,
+          name: takeInWords(take),
           treatment,
           then: 'opens it',
         });
@@ -218,7 +219,7 @@ export const Takes = memo(function Takes({
               aria-current={t.id === current ? 'true' : undefined}
               // The menu of the row is that of the take that is worked on.
               data-context={t.id === current ? undefined : ''}
-              aria-label={`Take ${t.letter}${t.name ? `, ${t.name}` : ''}`}
+              aria-label={takeInWords(t)}
               onPress={() => onChoose(t.id)}
               onHoverStart={() => point(t.id)}
               onHoverEnd={() => point(null)}
