@@ -14,6 +14,7 @@ const levels = [
     'core/treatment',
     'core/engine',
     'core/analysis',
+    'core/methods',
   ],
   [
     'core',

@@ -4,9 +4,14 @@ import { familyNames, FAMILIES, pureHue } from '../colour/hues';
 import { paint, rendered } from '../testing/pictures';
 import type { Tile } from '../frame/framing';
 import { bareTreatment } from '../treatment/schema';
-import { firstMoves, mainColour } from './first-moves';
+import { firstMoves } from './first-moves';
+import { coloursOf } from './reading';
 
-const codes8 = ({ codes }: Pick<Tile, 'codes'>) => Uint8Array.from(codes, v => Math.round(v / 257));
+const small = ({ codes, width, height }: Pick<Tile, 'codes' | 'width' | 'height'>) => ({
+  codes: Uint8Array.from(codes, v => Math.round(v / 257)),
+  width,
+  height,
+});
 const SIZE = { width: 60, height: 40 };
 /** A grey ramp with a disc of a hue in its upper left. */
 const withThing = (hue: number, how = 0.6) => {
@@ -22,15 +27,15 @@ const spanAt = (codes: Uint16Array, i: number) =>
 
 describe('the colour that a picture is of', () => {
   it.each(familyNames)('is %s where that is all it has', family => {
-    const main = mainColour(codes8(withThing(FAMILIES[family])))!;
+    const [main] = coloursOf(small(withThing(FAMILIES[family])));
     expect(main.family).toBe(family);
     expect(Math.abs(((main.hue - FAMILIES[family] + 540) % 360) - 180)).toBeLessThan(8);
   });
 
   it('is none of a grey picture, nor of a speck', () => {
-    expect(mainColour(codes8(paint(60, 40, x => [x, x, x])))).toBeNull();
+    expect(coloursOf(small(paint(60, 40, x => [x, x, x])))).toEqual([]);
     const speck = paint(60, 40, (x, y) => (x < 0.03 && y < 0.04 ? [0.9, 0.1, 0.1] : [x, x, x]));
-    expect(mainColour(codes8(speck))).toBeNull();
+    expect(coloursOf(small(speck))).toEqual([]);
   });
 });
 
@@ -42,7 +47,7 @@ describe('first moves', () => {
         fc.double({ min: 0.4, max: 1, noNaN: true }),
         (family, how) => {
           const source = withThing(FAMILIES[family], how);
-          const [conversion, toned, tinted] = firstMoves(bareTreatment(), codes8(source), false);
+          const [conversion, toned, tinted] = firstMoves(bareTreatment(), small(source), false);
           expect([conversion.what, toned.what, tinted.what]).toEqual(['conversion', 'toned', 'tinted']);
           expect(tinted.tinted).toBe(family);
           const made = [conversion, toned, tinted].map(m => rendered(m.treatment, source).codes);
@@ -74,7 +79,7 @@ describe('first moves', () => {
 
   it('of a grey photograph put its light right, tone it, and tint its middle tones', () => {
     const source = paint(60, 40, x => [0.1 + x * 0.3, 0.1 + x * 0.3, 0.1 + x * 0.3]);
-    const moves = firstMoves(bareTreatment(), codes8(source), true);
+    const moves = firstMoves(bareTreatment(), small(source), true);
     expect(moves.map(m => m.what)).toEqual(['light', 'toned', 'tinted']);
     expect(moves[2].tinted).toBe('middles');
     for (const { treatment } of moves) {
@@ -90,8 +95,9 @@ describe('first moves', () => {
       .uint8Array({ minLength: 3, maxLength: 300 })
       .map(a => a.subarray(0, a.length - (a.length % 3)));
     fc.assert(
-      fc.property(codes, fc.boolean(), (small, grey) => {
-        expect(firstMoves(bareTreatment(), small, grey)).toHaveLength(3);
+      fc.property(codes, fc.boolean(), (row, grey) => {
+        const pixels = { codes: row, width: row.length / 3, height: 1 };
+        expect(firstMoves(bareTreatment(), pixels, grey)).toHaveLength(3);
       }),
     );
   });

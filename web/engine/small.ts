@@ -2,6 +2,9 @@ import { adviceOn, isSpokenOf, judgedNatural, type Advice, type Seen } from '../
 import { naturalPart } from './full';
 import { areaTones, type AreaTones } from '../../core/analysis/area-tones';
 import { firstMoves, type FirstMove } from '../../core/analysis/first-moves';
+import { movesBetween, type Moves } from '../../core/analysis/moved';
+import type { PictureReading, Pixels } from '../../core/analysis/reading';
+import { readFacts, type Facts } from '../../core/methods/facts';
 import { toneHistogram } from '../../core/analysis/histogram';
 import { toneDrift, type ToneBin } from '../../core/analysis/tone-drift';
 import { colourAbout } from '../../core/steps/pull';
@@ -103,20 +106,39 @@ async function smallFrom(
 const LOOKED_AT = 320;
 
 /** The same as codes of three numbers a pixel. */
-async function smallCodes(picture: PictureInfo, treatment: Treatment): Promise<Uint8Array> {
-  const { data } = await smallImage(picture, treatment, LOOKED_AT);
+async function smallPixels(picture: PictureInfo, treatment: Treatment): Promise<Pixels> {
+  const { data, width, height } = await smallImage(picture, treatment, LOOKED_AT);
   const codes = new Uint8Array((data.length / 4) * 3);
   for (let i = 0, o = 0; i < data.length; i += 4) {
     codes[o++] = data[i];
     codes[o++] = data[i + 1];
     codes[o++] = data[i + 2];
   }
-  return codes;
+  return { codes, width, height };
+}
+
+/** What there is to be read from a treatment of a picture, and what methods take from it. */
+export async function reading(
+  picture: PictureInfo,
+  treatment: Treatment,
+): Promise<{ reading: PictureReading; facts: Facts }> {
+  const seen = await smallPixels(picture, treatment);
+  const bare = treatment.steps.length
+    ? await smallPixels(picture, { ...treatment, steps: [], groups: [] })
+    : seen;
+  const { geometry } = framedAt(picture, treatment.frame, Math.max(seen.width, seen.height));
+  return readFacts(seen, bare, picture.grey, geometry);
+}
+
+/** How the tones of a picture move from one treatment to another. */
+export async function moves(picture: PictureInfo, before: Treatment, after: Treatment): Promise<Moves> {
+  const [was, is] = [await smallPixels(picture, before), await smallPixels(picture, after)];
+  return movesBetween(was.codes, is.codes);
 }
 
 /** What to begin with on a bare photograph, each set for it. */
 export const beginnings = async (picture: PictureInfo, bare: Treatment): Promise<FirstMove[]> =>
-  firstMoves(bare, await smallCodes(picture, bare), picture.grey);
+  firstMoves(bare, await smallPixels(picture, bare), picture.grey);
 
 /** A picture of fewer pixels is looked at, not judged. */
 const STAMP = 20_000;
@@ -280,5 +302,5 @@ export async function automatic(
 ): Promise<Found<object>> {
   const offer = stepKind(kind)?.automatic;
   if (!offer) throw new RangeError(`${kind} finds nothing by itself`);
-  return offer.find(await smallCodes(picture, beneath));
+  return offer.find((await smallPixels(picture, beneath)).codes);
 }

@@ -13,7 +13,9 @@ import {
   charts,
   colourAt,
   histogram,
+  moves,
   picture,
+  reading,
   tones,
 } from './small';
 
@@ -65,6 +67,8 @@ const engine = {
   advice,
   automatic,
   beginnings,
+  reading,
+  moves,
   loupe,
   areaPng,
 };
