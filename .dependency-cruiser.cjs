@@ -49,6 +49,7 @@ const levels = [
     'web/states',
     'web/panel',
     'web/tinting',
+    'web/methods',
     'web/bench',
   ],
 ];

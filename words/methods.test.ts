@@ -57,7 +57,7 @@ function seen(treatment: Treatment, { tile, grey }: (typeof photographs)[number]
 
 function read(treatment: Treatment, of: (typeof photographs)[number]) {
   const pixels = (codes: Uint8Array) => ({ codes, ...SIZE });
-  return readFacts(pixels(seen(treatment, of)), pixels(codes8(of.tile.codes)), of.grey);
+  return readFacts(pixels(seen(treatment, of)), pixels(codes8(of.tile.codes)));
 }
 
 describe('the methods', () => {

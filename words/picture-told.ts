@@ -1,5 +1,5 @@
 import { bands, type Band, type PictureReading } from '../core/analysis/reading';
-import type { Moves } from '../core/analysis/moved';
+import type { Moves, Way } from '../core/analysis/moved';
 import type { Place } from '../core/analysis/place';
 import { listed } from './words';
 
@@ -67,14 +67,22 @@ export function pictureInWords(reading: PictureReading): string {
   return `${sentence(tonesInWords(reading))} ${coloured.length ? `Coloured: ${listed(coloured)}.` : ''}`.trim();
 }
 
-/** What a change did: `Lights warmer, middles warmer, darks as they were.` */
+/** The ways of a band in words; that what was grey has a colour now goes without saying where the colour is told. */
+function waysInWords(ways: readonly Way[]): string {
+  const isTold = ways.includes('warmer') || ways.includes('cooler');
+  return listed(ways.filter(way => way !== 'more coloured' || !isTold));
+}
+
+/** What a change did: `Lights and middle tones warmer; darks as they were.` */
 export function movesInWords(moves: Moves): string {
-  const still = bands.filter(band => moves[band].length === 0);
-  if (still.length === bands.length) return 'As it was, to the eye.';
-  const moved = bands
-    .toReversed()
-    .filter(band => moves[band].length > 0)
-    .map(band => `${bandNames[band]} ${listed(moves[band])}`);
-  const rest = still.length ? `; ${listed(still.map(band => bandNames[band]))} as they were` : '';
-  return sentence(`${moved.join('; ')}${rest}`);
+  const alike = new Map<string, string[]>();
+  for (const band of bands.toReversed()) {
+    const ways = waysInWords(moves[band]);
+    alike.set(ways, [...(alike.get(ways) ?? []), bandNames[band]]);
+  }
+  const still = alike.get('');
+  if (still && alike.size === 1) return 'As it was, to the eye.';
+  alike.delete('');
+  const moved = [...alike].map(([ways, named]) => `${listed(named)} ${ways}`);
+  return sentence([...moved, ...(still ? [`${listed(still)} as they were`] : [])].join('; '));
 }

@@ -47,7 +47,7 @@ describe('first moves', () => {
         fc.double({ min: 0.4, max: 1, noNaN: true }),
         (family, how) => {
           const source = withThing(FAMILIES[family], how);
-          const [conversion, toned, tinted] = firstMoves(bareTreatment(), small(source), false);
+          const [conversion, toned, tinted] = firstMoves(bareTreatment(), small(source));
           expect([conversion.what, toned.what, tinted.what]).toEqual(['conversion', 'toned', 'tinted']);
           expect(tinted.tinted).toBe(family);
           const made = [conversion, toned, tinted].map(m => rendered(m.treatment, source).codes);
@@ -79,7 +79,7 @@ describe('first moves', () => {
 
   it('of a grey photograph put its light right, tone it, and tint its middle tones', () => {
     const source = paint(60, 40, x => [0.1 + x * 0.3, 0.1 + x * 0.3, 0.1 + x * 0.3]);
-    const moves = firstMoves(bareTreatment(), small(source), true);
+    const moves = firstMoves(bareTreatment(), small(source));
     expect(moves.map(m => m.what)).toEqual(['light', 'toned', 'tinted']);
     expect(moves[2].tinted).toBe('middles');
     for (const { treatment } of moves) {
@@ -95,9 +95,9 @@ describe('first moves', () => {
       .uint8Array({ minLength: 3, maxLength: 300 })
       .map(a => a.subarray(0, a.length - (a.length % 3)));
     fc.assert(
-      fc.property(codes, fc.boolean(), (row, grey) => {
+      fc.property(codes, row => {
         const pixels = { codes: row, width: row.length / 3, height: 1 };
-        expect(firstMoves(bareTreatment(), pixels, grey)).toHaveLength(3);
+        expect(firstMoves(bareTreatment(), pixels)).toHaveLength(3);
       }),
     );
   });

@@ -2,7 +2,7 @@ import type { Family } from '../colour/hues';
 import { luma } from '../colour/srgb';
 import { autoLight } from '../steps/automatic/light';
 import { autoResponse } from '../steps/automatic/response';
-import { COLOURED, coloursOf, NEAR, type Pixels } from './reading';
+import { COLOURED, coloursOf, isGrey, NEAR, type Pixels } from './reading';
 import { parseTreatment, type Treatment } from '../treatment/schema';
 
 /** What to begin with on a bare photograph: a few whole treatments, each set for this picture. */
@@ -20,14 +20,14 @@ export interface FirstMove {
 const sepiaTime = (lights: number) => Math.round((0.55 - 0.3 * lights) * 100) / 100;
 
 /**
- * What to begin with.
+ * What to begin with; a picture without colour is not converted.
  * @param bare the photograph's treatment, of which the frame is kept
  * @param pixels of the photograph, small
- * @param grey the photograph has no colour
  */
-export function firstMoves(bare: Pick<Treatment, 'frame'>, pixels: Pixels, grey: boolean): FirstMove[] {
+export function firstMoves(bare: Pick<Treatment, 'frame'>, pixels: Pixels): FirstMove[] {
   const { frame } = bare;
   const { codes } = pixels;
+  const grey = isGrey(pixels);
   const of = (steps: object[], masks: object[] = []): Treatment =>
     parseTreatment({ format: 'lampwash-treatment', version: 1, frame, steps, masks });
   const { response } = grey ? { response: null } : autoResponse(codes);

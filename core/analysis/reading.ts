@@ -76,6 +76,20 @@ export interface Pixels {
   height: number;
 }
 
+/** Codes of 255 by which channels of a grey may differ, as after compression, and the share of pixels that may differ by more. */
+const NEUTRAL = 5;
+const STRAY = 0.001;
+
+/** Whether a picture has no colour: also one that is stored in three channels. */
+export function isGrey({ codes }: Pick<Pixels, 'codes'>): boolean {
+  let coloured = 0;
+  for (let i = 0; i < codes.length; i += 3) {
+    const [r, g, b] = [codes[i], codes[i + 1], codes[i + 2]];
+    if (Math.max(r, g, b) - Math.min(r, g, b) > NEUTRAL) coloured++;
+  }
+  return coloured * 3 <= STRAY * codes.length;
+}
+
 /** The hue of each pixel in degrees; −1 where it has none to be named. And how vivid it is. */
 function huesOf({ codes, width, height }: Pixels): { hues: Float32Array; spans: Float32Array } {
   const hues = new Float32Array(width * height).fill(-1);
@@ -163,10 +177,10 @@ function apartWithin(lumas: Float32Array, width: number, height: number, side: n
  * Reads a picture.
  * @param seen the picture as it is now
  * @param bare the photograph before any step, of the same size
- * @param grey the photograph has no colour
  * @param geometry how the pixels lie on the photograph
  */
-export function readPicture(seen: Pixels, bare: Pixels, grey: boolean, geometry?: Geometry): PictureReading {
+export function readPicture(seen: Pixels, bare: Pixels, geometry?: Geometry): PictureReading {
+  const grey = isGrey(bare);
   const { codes, width, height } = seen;
   const count = width * height;
   const lumas = new Float32Array(count);

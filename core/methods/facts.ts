@@ -72,10 +72,9 @@ export function factsOf(reading: PictureReading, automatic: Automatics): Facts {
 export function readFacts(
   seen: Pixels,
   bare: Pixels,
-  grey: boolean,
   geometry?: Geometry,
 ): { reading: PictureReading; facts: Facts } {
-  const reading = readPicture(seen, bare, grey, geometry);
+  const reading = readPicture(seen, bare, geometry);
   const { response } = autoResponse(seen.codes);
   return { reading, facts: factsOf(reading, { light: autoLight(seen.codes), response }) };
 }

@@ -197,7 +197,7 @@ export function takeOff(method: Method, page: Page, treatment: Treatment): Treat
     deed.does === 'bath'
       ? { ...settings, baths: (settings.baths as Bath[]).filter(b => b.toner !== deed.bath.toner) }
       : over(settings, within(stepKind(step.kind)!.defaults as Values, deed.settings));
-  return changeStep(treatment, step.id, { settings: changed as unknown as Step['settings'] });
+  return changeStep(treatment, step.id, { settings: settled(step.kind, changed) });
 }
 
 function isUsed(treatment: Treatment, id: string): boolean {
@@ -205,11 +205,11 @@ function isUsed(treatment: Treatment, id: string): boolean {
   return steps.length + areas.length > 0;
 }
 
-/** The page that a method is taken up at again: the one after the last that is done; null where none is. */
+/** The last of the pages of a method that is done; null where none is. */
 export function takenUpAt(method: Method, pages: readonly Page[], treatment: Treatment): number | null {
   const last = pages.findLastIndex(
     page =>
       isLaid(method, page, treatment) && !isReused(method, page, treatment) && page.deed.does !== 'choose',
   );
-  return last < 0 ? null : Math.min(pages.length - 1, last);
+  return last < 0 ? null : last;
 }

@@ -82,6 +82,12 @@ export const keys = define({
   },
   redo: { where: 'Bench, Sheet, Shelf', written: '`Ctrl Shift Z`', does: 'redo', press: ['Ctrl+Shift+Z'] },
   history: { where: 'Bench', written: '`Y`', does: 'opens the history, and closes it', press: ['Y'] },
+  methods: {
+    where: 'Bench',
+    written: '`P`',
+    does: 'opens the methods, done page by page, and closes them',
+    press: ['P'],
+  },
   looks: { where: 'Bench', written: '`L`', does: 'opens the looks, and closes them', press: ['L'] },
   tint: {
     where: 'Bench',

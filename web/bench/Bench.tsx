@@ -424,6 +424,7 @@ function BenchAtWork({
     alone: toggleAlone,
     history: () => toggle({ what: 'history' }),
     looks: () => toggle({ what: 'looks' }),
+    methods: () => toggle({ what: 'methods' }),
     tint: toggleTint,
     either: ({ repeat, shiftKey }) => {
       if (!repeat) alternate(shiftKey ? -1 : 1);
@@ -456,6 +457,9 @@ function BenchAtWork({
   const changeSeries = useChangeSeries();
   const called = { id: take.id, text: `${photograph.title}, take ${take.letter}` };
   const otherFiles = useOtherFiles(photograph.seriesId, [called], { ready: () => session.flush() });
+  const toSheet = () => {
+    void session.flush().then(() => navigate(`/series/${photograph.seriesId}`));
+  };
   const sendOut = async () => {
     await session.flush();
     void navigate(`/series/${photograph.seriesId}/send-out?takes=${take.id}`);
@@ -503,6 +507,12 @@ function BenchAtWork({
         </IconButton>
         <Push />
         <SavingMark session={session} />
+        <Button
+          aria-pressed={side.what === 'methods' || side.what === 'method'}
+          onPress={() => toggle({ what: 'methods' })}
+        >
+          Methods
+        </Button>
         <Button aria-pressed={side.what === 'looks'} onPress={() => toggle({ what: 'looks' })}>
           Looks
         </Button>
@@ -558,6 +568,7 @@ function BenchAtWork({
         picked={picked}
         sharing={sharing}
         inSeries={series?.photographs.length ?? 0}
+        onSheet={toSheet}
       />
       {around ? (
         <TrayLine

@@ -4,6 +4,7 @@ import type { FirstMove } from '../../core/analysis/first-moves';
 import type { Treatment } from '../../core/treatment/schema';
 import { smallPictures } from '../engine/client';
 import type { PictureInfo } from '../engine/tiles';
+import { LinkButton } from '../ui/buttons';
 import { PictureCard } from '../print/PictureCard';
 import { useTrying } from '../print/useTrying';
 import type { Tried } from '../takes/tried';
@@ -23,6 +24,9 @@ const Frame = styled.section`
     color: var(--ink-2);
     line-height: 1.45;
     margin-bottom: 14px;
+  }
+  .or {
+    margin: 16px 0 0;
   }
   > div {
     display: grid;
@@ -74,6 +78,7 @@ export function FirstMoves({
   onTry,
   onTake,
   onPlain,
+  onMethods,
 }: {
   picture: PictureInfo;
   bare: Treatment;
@@ -82,6 +87,8 @@ export function FirstMoves({
   onTake: (treatment: Treatment, label: string, step: string) => void;
   /** Begins with nothing. */
   onPlain: () => void;
+  /** Opens the methods. */
+  onMethods: () => void;
 }) {
   const moves = useMoves(picture, bare);
   const named = useMemo(() => moves.map(move => ({ move, ...wordsFor(move) })), [moves]);
@@ -122,6 +129,9 @@ export function FirstMoves({
           onTake={onPlain}
         />
       </div>
+      <p className="or">
+        Or let a <LinkButton onPress={onMethods}>method</LinkButton> do it with you, page by page.
+      </p>
     </Frame>
   );
 }

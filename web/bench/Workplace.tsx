@@ -1,4 +1,6 @@
 import {
+  lazy,
+  Suspense,
   useCallback,
   useDeferredValue,
   useEffect,
@@ -96,6 +98,9 @@ const Empty = styled.div`
   }
 `;
 
+// Their pages come when they are asked for.
+const Methods = lazy(() => import('../methods/Methods').then(({ Methods: of }) => ({ default: of })));
+
 const bare = bareTreatment();
 
 /** Nothing is done to the photograph, and no area is made on it. */
@@ -108,6 +113,8 @@ const sideNames = {
   looks: 'Looks',
   tint: 'Tint',
   frame: 'Frame',
+  methods: 'Methods',
+  method: 'Method',
 } as const;
 
 export interface WorkplaceProps {
@@ -146,6 +153,8 @@ export interface WorkplaceProps {
   sharing: Sharing;
   /** How many photographs the series has. */
   inSeries: number;
+  /** Goes to the sheet of the series. */
+  onSheet: () => void;
 }
 
 /** The picture and the panel of the chosen step: what follows every movement of a control. */
@@ -172,6 +181,7 @@ export function Workplace({
   picked,
   sharing,
   inSeries,
+  onSheet,
 }: WorkplaceProps) {
   const { treatment } = useSyncExternalStore(session.subscribe, session.paced);
   // Not deferred: what is pressed in the panel is laid on this one.
@@ -284,7 +294,13 @@ export function Workplace({
   // The bare photograph is shown in the take's frame, so that it does not jump.
   const bareInFrame = useMemo(() => ({ ...bare, frame: framing.shown.frame }), [framing.shown.frame]);
 
+  const setOf = useCallback((stepId: string) => settingOf(session, stepId), [session]);
   const set = useMemo(() => settingOf(session, panelOf), [session, panelOf]);
+  // Each page is undone alone.
+  const onMethodLaid = useCallback(
+    (made: Treatment, label: string, of?: string) => onLay(made, label, of, true),
+    [onLay],
+  );
   const act = useCallback(
     (id: string, action: StepAction) => {
       if (action === 'take') onCopy(picked.includes(id) ? picked : [id]);
@@ -499,6 +515,29 @@ export function Workplace({
             }}
             onClose={close}
           />
+        ) : side.what === 'methods' || side.what === 'method' ? (
+          <Suspense>
+            <Methods
+              picture={picture}
+              treatment={treatment}
+              calm={calm}
+              takeId={session.state().take.id}
+              at={side.what === 'method' ? side : null}
+              edits={edits}
+              setOf={setOf}
+              onAt={setSide}
+              onChoose={onChoose}
+              onLay={onMethodLaid}
+              onTry={setTried}
+              pick={picking.pick}
+              sharing={sharing}
+              onSheet={onSheet}
+              onClose={() => {
+                toFocus.current = true;
+                close();
+              }}
+            />
+          </Suspense>
         ) : isTinting ? (
           <TintPanel
             picture={picture}
@@ -544,6 +583,7 @@ export function Workplace({
               onLay({ ...made, frame: calm.frame }, label, step);
             }}
             onPlain={() => setSide({ what: 'add', stage: 'ground' })}
+            onMethods={() => setSide({ what: 'methods' })}
           />
         ) : (
           <Empty>

@@ -10,6 +10,8 @@ export type Side =
   | { what: 'looks' }
   | { what: 'tint' }
   | { what: 'history' }
+  | { what: 'methods' }
+  | { what: 'method'; method: string; page: string }
   | { what: 'add'; stage: Stage; beside?: string };
 
 export const STEP: Side = { what: 'step' };

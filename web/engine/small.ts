@@ -127,7 +127,7 @@ export async function reading(
     ? await smallPixels(picture, { ...treatment, steps: [], groups: [] })
     : seen;
   const { geometry } = framedAt(picture, treatment.frame, Math.max(seen.width, seen.height));
-  return readFacts(seen, bare, picture.grey, geometry);
+  return readFacts(seen, bare, geometry);
 }
 
 /** How the tones of a picture move from one treatment to another. */
@@ -138,7 +138,7 @@ export async function moves(picture: PictureInfo, before: Treatment, after: Trea
 
 /** What to begin with on a bare photograph, each set for it. */
 export const beginnings = async (picture: PictureInfo, bare: Treatment): Promise<FirstMove[]> =>
-  firstMoves(bare, await smallPixels(picture, bare), picture.grey);
+  firstMoves(bare, await smallPixels(picture, bare));
 
 /** A picture of fewer pixels is looked at, not judged. */
 const STAMP = 20_000;

@@ -1,0 +1,31 @@
+import type { NumberSetting } from '../../words/setting';
+import { units } from '../../words/units';
+import { Slider } from '../ui/slider';
+import type { Edits } from '../takes/useEdits';
+
+/** A number of a step by its name alone, wherever in the step it is. */
+export function SettingSlider({
+  setting,
+  label,
+  edits: { now, glide, commit },
+}: {
+  setting: NumberSetting;
+  label: string;
+  edits: Edits;
+}) {
+  const { field, name, value, apply } = setting;
+  return (
+    <Slider
+      label={label}
+      name={name}
+      value={value}
+      min={field.min}
+      max={field.max}
+      standard={field.default}
+      {...units[field.unit]}
+      scale={field.scale}
+      onChange={v => glide(apply(now(), v))}
+      onChangeEnd={v => commit(apply(now(), v), setting.label)}
+    />
+  );
+}
