@@ -3,8 +3,9 @@ import type { Field, Fields } from '../core/settings/fields';
 import { stages } from '../core/steps/define';
 import { stepKind, stepKinds, type Kind } from '../core/steps';
 import { parseTreatment, type Treatment } from '../core/treatment/schema';
-import { aboutStep } from '../web/app/about';
-import { wordFor, wordWithin } from '../words/words';
+import { aboutControl, aboutOption, aboutStep, keyOfControl } from '../words/told';
+import { nameOfSetting } from '../words/setting-name';
+import { listed, wordFor, wordWithin } from '../words/words';
 import { writtenAs } from '../words/units';
 import { sampleOf, SAMPLE_TABLE, sampleMasks } from './controls';
 
@@ -26,34 +27,43 @@ export function sampleTreatments(kind: Kind): Treatment[] {
 }
 
 /** What a setting may be, in words. */
-function rangeOf(name: string, field: Field): string {
+function rangeOf(field: Field): string {
   switch (field.type) {
     case 'number':
-      return `${writtenAs(field, field.min)} to ${writtenAs(field, field.max)}, ${writtenAs(field, field.default)} at first`;
-    case 'choice':
-      return field.options.map(o => wordWithin(name, o).toLowerCase()).join(', ');
+      return ` ${writtenAs(field, field.min)} to ${writtenAs(field, field.max)}, ${writtenAs(field, field.default)} at first.`;
     case 'flag':
-      return field.default ? 'on at first' : 'off at first';
-    case 'group':
-    case 'list':
-      return linesOf(field.fields, name)
-        .map(line => line.charAt(0).toLowerCase() + line.slice(1))
-        .join('; ');
+      return field.default ? ' On at first.' : ' Off at first.';
     default:
       return '';
   }
 }
 
-/** Settings in words, those that may be the same on one line. */
-function linesOf(fields: Fields, within = ''): string[] {
-  const names = new Map<string, string[]>();
-  for (const [name, field] of Object.entries(fields)) {
-    const range = rangeOf(name, field);
-    names.set(range, [...(names.get(range) ?? []), wordWithin(within, name)]);
+/** The settings of a kind that are no groups, by their paths. */
+function leaves(fields: Fields, at: readonly string[] = []): { path: string[]; field: Field }[] {
+  return Object.entries(fields).flatMap(([key, field]) => {
+    if (field.type === 'group') return leaves(field.fields, [...at, key]);
+    return field.type === 'list' ? leaves(field.fields, at) : [{ path: [...at, key], field }];
+  });
+}
+
+/** A line for each setting, and for those that are the same of several ranges one: the first, and what else it is there for. */
+function linesOf(kind: Kind): string[] {
+  const alike = new Map<string, { path: string[]; field: Field }[]>();
+  for (const leaf of leaves(stepKind(kind)!.fields)) {
+    const key = keyOfControl(kind, leaf.path.join('.'));
+    if (key !== null) alike.set(key, [...(alike.get(key) ?? []), leaf]);
   }
-  return Array.from(names, ([range, words]) => {
-    const list = words.map((word, i) => (i ? word.toLowerCase() : word)).join(', ');
-    return range ? `${list}: ${range}` : list;
+  return [...alike.values()].flatMap(([{ path, field }, ...rest]) => {
+    const own = path[path.length - 1];
+    const others = rest.map(r =>
+      wordWithin(r.path.at(-2) ?? kind, r.path.at(r.path.at(-1) === own ? -2 : -1)!),
+    );
+    const also = others.length ? ` (and ${listed(others.map(o => o.toLowerCase()))})` : '';
+    const options = field.type === 'choice' ? field.options : [];
+    return [
+      `- **${nameOfSetting(path)}**${also}: ${aboutControl(kind, path.join('.'))}${rangeOf(field)}`,
+      ...options.map(o => `  - ${wordWithin(own, o)}: ${aboutOption(kind, path.join('.'), o)}`),
+    ];
   });
 }
 
@@ -62,7 +72,7 @@ export function controlsPage(): string {
     '# What each control does',
     '',
     'One photograph a step, made by the engine: the control named under it at its lower end, as it is set out, and at its upper end.',
-    'This page is made by `npm run controls`; the sentences are those at the foot of the panel.',
+    'This page is made by `npm run controls`; the sentences are those of the Bench: at the foot of the panel, and beside a control when its name is pointed at.',
     '',
   ];
   for (const stage of stages) {
@@ -78,7 +88,7 @@ export function controlsPage(): string {
         '',
         `${control}: ${says.join(' · ')}`,
         '',
-        ...linesOf(stepKind(kind)!.fields).map(line => `- ${line}`),
+        ...linesOf(kind),
         '',
       );
     }

@@ -3,7 +3,7 @@ import { readFile } from 'node:fs/promises';
 import { describe, expect, it } from 'vitest';
 import { stepKind, stepKinds } from '../core/steps';
 import { paint, rendered } from '../core/testing/pictures';
-import { aboutStep } from '../web/app/about';
+import { aboutStep } from '../words/told';
 import { sampleOf } from './controls';
 import { controlsPage, sampleTreatments } from './controls-page';
 

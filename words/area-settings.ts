@@ -57,7 +57,7 @@ function partSettings(area: Mask, index: number, picture: Size | null): Setting[
   const { fields, measures } = kindOfPart(part);
   const ofFields = Object.entries(fields as Record<string, Field>).flatMap(([key, field]): Setting[] => {
     const name = `${called} ${nameOfSetting([key], part.kind).toLowerCase()}`;
-    const of = { name, label: name };
+    const of = { name, label: name, path: `area.${part.kind}.${key}` };
     const now = (part as Record<string, unknown>)[key];
     const apply = (treatment: Treatment, value: unknown) => changed(treatment, { [key]: value });
     if (field.type === 'number') return [number(field, { ...of, value: Number(now), apply })];
@@ -68,8 +68,9 @@ function partSettings(area: Mask, index: number, picture: Size | null): Setting[
   const ofMeasures = (picture && measures ? measures(part, picture) : []).map((measure): Setting => {
     const { unit, min, max, value, set } = measure;
     const name = nameOfMeasure(called, measure);
+    const path = `area.${part.kind}.${measure.name.toLowerCase()}`;
     const field: NumberField = { type: 'number', min, max, default: value, unit };
-    return number(field, { name, label: name, value, apply: (of, v) => changed(of, set(v)) });
+    return number(field, { name, label: name, path, value, apply: (of, v) => changed(of, set(v)) });
   });
   return [...ofMeasures, ...ofFields];
 }
@@ -92,6 +93,7 @@ export function areaSettings(treatment: Treatment, step: Step, picture: Size | n
       number(field, {
         name,
         label: name,
+        path: `area.${key}`,
         value: area[key],
         apply: (of, value) => changeArea(of, area.id, { [key]: value }),
       }),

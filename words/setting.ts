@@ -7,6 +7,8 @@ import { writtenAs } from './units';
 interface Named<V> {
   /** As its control is called. */
   name: string;
+  /** Where it is in its step, joined by dots: `shadows.hue`; `area.feather` and the like, `mix`, `strength`, `group`, `whole`. */
+  path: string;
   value: V;
   /** The treatment with another value. */
   apply: (treatment: Treatment, value: V) => Treatment;

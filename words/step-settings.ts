@@ -42,15 +42,15 @@ function settingsOf(step: Step, fields: Fields, values: Values, path: readonly s
     const name = nameOfSetting(at);
     const label = `${called} ${name.toLowerCase()}`;
     const set = (treatment: Treatment, value: unknown) => changeSetting(treatment, step.id, at, value);
+    const whose = { name, path: at.join('.'), label };
     switch (field.type) {
       case 'number':
-        return [number(field, { name, label, value: Number(values[key]), apply: set })];
+        return [number(field, { ...whose, value: Number(values[key]), apply: set })];
       case 'choice':
         return [
           {
             type: 'choice',
-            name,
-            label,
+            ...whose,
             value: String(values[key]),
             options: field.options,
             apply: set,
@@ -78,7 +78,13 @@ function settingsOf(step: Step, fields: Fields, values: Values, path: readonly s
         const value = vividnessOf(pigment);
         if (value < LEAST_VIVID) return [];
         const apply = (treatment: Treatment, asked: number) => set(treatment, atVividness(pigment, asked));
-        const vivid = number(vividField, { name: VIVIDNESS, label: `${called} vividness`, value, apply });
+        const vivid = number(vividField, {
+          name: VIVIDNESS,
+          path: 'vividness',
+          label: `${called} vividness`,
+          value,
+          apply,
+        });
         return [{ ...vivid, derived: true }];
       }
       default:
@@ -102,15 +108,14 @@ function listed(
   const called = nameOfStep(step);
   const numbers = (key: string, field: NumberField | ChoiceField): Setting => {
     const name = nameOfListed(place, key);
-    const label = `${called} ${name.toLowerCase()}`;
+    const whose = { name, path: key, label: `${called} ${name.toLowerCase()}` };
     if (field.type === 'number') {
       const apply = (treatment: Treatment, value: number) => change(treatment, () => ({ [key]: value }));
-      return number(field, { name, label, value: Number(item[key]), apply });
+      return number(field, { ...whose, value: Number(item[key]), apply });
     }
     return {
       type: 'choice',
-      name,
-      label,
+      ...whose,
       value: String(item[key]),
       options: field.options,
       // Another toner starts where that one does.
@@ -137,6 +142,7 @@ export function settingsOfStep(treatment: Treatment, step: Step, picture: Size |
   return [
     number(share, {
       name: 'Strength',
+      path: 'strength',
       label: `${called} strength`,
       value: step.strength,
       apply: (of, strength) => changeStep(of, step.id, { strength }),
@@ -145,6 +151,7 @@ export function settingsOfStep(treatment: Treatment, step: Step, picture: Size |
       ? [
           number(share, {
             name: `Strength of ${group.name}`,
+            path: 'group',
             label: `${group.name} strength`,
             value: group.strength,
             apply: (of: Treatment, strength: number) => strengthenGroup(of, step.id, strength),
@@ -156,6 +163,7 @@ export function settingsOfStep(treatment: Treatment, step: Step, picture: Size |
     {
       type: 'choice',
       name: 'Mix',
+      path: 'mix',
       label: `${called} mix`,
       value: step.mix,
       options: mixNames,
@@ -164,6 +172,7 @@ export function settingsOfStep(treatment: Treatment, step: Step, picture: Size |
     },
     number(share, {
       name: WHOLE_STRENGTH,
+      path: 'whole',
       label: 'Strength of the whole',
       value: treatment.strength,
       apply: (of, strength) => ({ ...of, strength }),

@@ -1,5 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { Crop, History, Info, Redo2, Undo2 } from 'lucide-react';
+import { Crop, History, Info, ListChecks, Redo2, SwatchBook, Undo2 } from 'lucide-react';
 import { nextAlternative, seenFor } from '../../core/treatment/alternatives';
 import type { Kind } from '../../core/steps';
 import { addStep, newStep } from '../../core/treatment/edit';
@@ -39,7 +39,7 @@ import {
   usePhotograph,
   useSeries,
 } from '../app/queries';
-import { Bar, Crumbs, Push } from '../ui/bar';
+import { Bar, BoardButton, Crumbs, Push } from '../ui/bar';
 import { Button, IconButton } from '../ui/buttons';
 import { FileDrop } from '../import/FileDrop';
 import { bringIn } from '../import/imports';
@@ -507,15 +507,20 @@ function BenchAtWork({
         </IconButton>
         <Push />
         <SavingMark session={session} />
-        <Button
-          aria-pressed={side.what === 'methods' || side.what === 'method'}
-          onPress={() => toggle({ what: 'methods' })}
-        >
-          Methods
-        </Button>
-        <Button aria-pressed={side.what === 'looks'} onPress={() => toggle({ what: 'looks' })}>
-          Looks
-        </Button>
+        <span style={{ display: 'flex', gap: 6 }}>
+          <BoardButton
+            name="Methods"
+            sign={<ListChecks aria-hidden="true" />}
+            isOpen={side.what === 'methods' || side.what === 'method'}
+            onPress={() => toggle({ what: 'methods' })}
+          />
+          <BoardButton
+            name="Looks"
+            sign={<SwatchBook aria-hidden="true" />}
+            isOpen={side.what === 'looks'}
+            onPress={() => toggle({ what: 'looks' })}
+          />
+        </span>
         <CompareButtons compare={compare} />
         <span style={{ display: 'flex' }}>
           <IconButton

@@ -177,7 +177,9 @@ export function BathsControl({
               onChangeEnd={time => onChange(change(i, { time }), `${name.toLowerCase()} time`)}
             />
             <div className="start">
-              <span aria-hidden="true">Starts in</span>
+              <span aria-hidden="true" data-tells={`${name} starts in`}>
+                Starts in
+              </span>
               <Picker
                 label={`${name} starts in`}
                 value={bath.start}

@@ -27,11 +27,24 @@ const Choice = styled.div`
   }
 `;
 
-function Labelled({ name, path, children }: { name: string; path: readonly string[]; children: ReactNode }) {
+function Labelled({
+  name,
+  path,
+  control,
+  children,
+}: {
+  name: string;
+  path: readonly string[];
+  /** What the control is called. */
+  control: string;
+  children: ReactNode;
+}) {
   return (
     <Section data-plain={path.length > 1 || undefined}>
-      <Choice>
-        <span aria-hidden="true">{wordFor(name)}</span>
+      <Choice data-control={control}>
+        <span aria-hidden="true" data-tells={control}>
+          {wordFor(name)}
+        </span>
         {children}
       </Choice>
     </Section>
@@ -42,7 +55,7 @@ function Labelled({ name, path, children }: { name: string; path: readonly strin
 export function ChoiceControl({ name, field, values, path, set }: FieldProps<ChoiceField>) {
   const label = wordFor(name);
   return (
-    <Labelled name={name} path={path}>
+    <Labelled name={name} path={path} control={label}>
       <Picker
         label={label}
         value={String(values[name])}
@@ -58,7 +71,7 @@ export function ChoiceControl({ name, field, values, path, set }: FieldProps<Cho
 export function FlagControl({ name, values, path, set, called }: FieldProps<FlagField>) {
   const label = wordFor(name);
   return (
-    <Labelled name={name} path={path}>
+    <Labelled name={name} path={path} control={label}>
       <OnOff
         label={called ? `${called} ${label.toLowerCase()}` : label}
         isOn={Boolean(values[name])}
@@ -73,7 +86,7 @@ export function ColourControl({ name, field, values, path, set }: FieldProps<Col
   const label = wordFor(name);
   const what = label.toLowerCase();
   return (
-    <Labelled name={name} path={path}>
+    <Labelled name={name} path={path} control={label}>
       <span className="end">
         <PickOnPicture label={label} onPick={colour => set(path, colour, what)} />
         {field.optional && values[name] !== null ? (

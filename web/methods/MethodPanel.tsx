@@ -18,6 +18,7 @@ import type { PictureInfo } from '../engine/tiles';
 import type { Sharing } from '../laying/useSharing';
 import { PictureCard } from '../print/PictureCard';
 import { useTrying } from '../print/useTrying';
+import { ControlTold } from '../panel/ControlTold';
 import type { PickColour } from '../print/usePicking';
 import type { Tried } from '../takes/tried';
 import type { Edits, SetSetting } from '../takes/useEdits';
@@ -359,6 +360,7 @@ function Trying({
     return Object.fromEntries(Object.entries(all).filter(([name]) => page.fields.includes(name)));
   }, [step.kind, page.fields]);
   const set = useMemo(() => setOf(step.id), [setOf, step.id]);
+  const calmStep = calm.steps.find(s => s.id === step.id);
   const settings = settingsOfStep(treatment, step, picture);
   const numbers = page.numbers.flatMap(({ name, label }) => {
     const setting = settings.find(s => s.name === name);
@@ -376,6 +378,7 @@ function Trying({
   return (
     <>
       <h3>{nameOfStep(step)}</h3>
+      {calmStep ? <ControlTold picture={picture} treatment={calm} step={calmStep} /> : null}
       {page.deed.does === 'choose' ? (
         <ChooseAmong picture={picture} calm={calm} step={step} onTry={onTry} onShow={edits.alternate} />
       ) : null}

@@ -2,7 +2,7 @@ import { X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import styled from 'styled-components';
 import { liftBlackBefore, type Advice } from '../../core/analysis/advice';
-import { aboutStep } from '../app/about';
+import { aboutStep } from '../../words/told';
 import { smallPictures } from '../engine/client';
 import { IconButton, LinkButton } from '../ui/buttons';
 import { useTools } from '../controls/tools';

@@ -49,7 +49,9 @@ export const LayingOn = memo(function LayingOn({
   return (
     <Laying>
       <div className="mix">
-        <span aria-hidden="true">Mix</span>
+        <span aria-hidden="true" data-tells="Mix">
+          Mix
+        </span>
         <Picker
           label="Mix"
           value={step.mix}

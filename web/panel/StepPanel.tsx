@@ -10,6 +10,7 @@ import { SHARE_OF_ALL, Slider } from '../ui/slider';
 import { AreaSection } from '../areas/AreaSection';
 import type { PickColour } from '../print/usePicking';
 import { AdviceFoot } from './AdviceFoot';
+import { ControlTold } from './ControlTold';
 import { Automatic } from './Automatic';
 import { FieldControls } from '../controls/FieldControls';
 import type { SetSetting, StepAction } from '../takes/useEdits';
@@ -112,6 +113,7 @@ export function StepPanel({
   const group = groupOf(treatment, step.group);
   const change = (part: Partial<Step>) => changeStep(now(), step.id, part);
   const still = stillOf(treatment, calm, step);
+  const calmStep = calm.steps.find(s => s.id === step.id);
   const [held, setHeld] = useState(false);
   const hold = useCallback<Hold>(
     paths => {
@@ -195,6 +197,7 @@ export function StepPanel({
         <LayingOn key={`laying ${step.id}`} {...still} onPreview={onPreview} onCommit={onCommit} />
         <ToneCharts picture={picture} treatment={calm} choice={region} />
       </Body>
+      {calmStep ? <ControlTold picture={picture} treatment={calm} step={calmStep} /> : null}
       <ToolsContext.Provider value={tools}>
         <AdviceFoot key={`advice ${step.id}`} held={held} />
       </ToolsContext.Provider>

@@ -25,7 +25,7 @@ const Row = styled.div`
   gap: 4px;
   margin-left: 14px;
   min-width: 92px;
-  flex: 0 1 auto;
+  flex: 0 20 auto;
 `;
 
 /** The takes themselves, scrolled where there is no room for all. */

@@ -2,6 +2,8 @@ import { useEffect, useRef, type ReactNode } from 'react';
 import { Radio, RadioGroup } from 'react-aria-components';
 import { Link } from 'react-router';
 import styled from 'styled-components';
+import { Button } from './buttons';
+import { HoverCard } from './hover-card';
 import { useWall, wallTones, type WallTone } from '../app/wall';
 
 const Frame = styled.header`
@@ -61,6 +63,45 @@ export function Bar({ children }: { children: ReactNode }) {
       </Home>
       {children}
     </Frame>
+  );
+}
+
+const Board = styled(Button)`
+  padding: 0 12px;
+  flex: none;
+  svg {
+    width: 16px;
+    height: 16px;
+    stroke-width: 1.75;
+  }
+  /* The title of the photograph needs the room. */
+  @media (max-width: 1439px) {
+    padding: 0 8px;
+    > span {
+      display: none;
+    }
+  }
+`;
+
+/** Opens a board and closes it: a sign with its name, or with the name beside it where there is no room. */
+export function BoardButton({
+  name,
+  sign,
+  isOpen,
+  onPress,
+}: {
+  name: string;
+  sign: ReactNode;
+  isOpen: boolean;
+  onPress: () => void;
+}) {
+  return (
+    <HoverCard card={name}>
+      <Board aria-label={name} aria-pressed={isOpen} onPress={onPress}>
+        {sign}
+        <span>{name}</span>
+      </Board>
+    </HoverCard>
   );
 }
 

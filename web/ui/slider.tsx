@@ -200,7 +200,7 @@ export function Slider(props: SliderProps) {
         onChange={v => move(fromTrack(v as number))}
         onChangeEnd={v => rest(fromTrack(v as number))}
       >
-        <span className="label" aria-hidden="true">
+        <span className="label" aria-hidden="true" data-tells={props.control ?? name}>
           {label}
         </span>
         <Track

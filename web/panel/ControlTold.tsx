@@ -1,0 +1,114 @@
+import { useMemo } from 'react';
+import { createPortal } from 'react-dom';
+import styled, { keyframes } from 'styled-components';
+import type { Step, Treatment } from '../../core/treatment/schema';
+import { controlTold } from '../../words/less-and-more';
+import type { PictureInfo } from '../engine/tiles';
+import { SmallPicture } from '../print/SmallPicture';
+import { useTold } from './useTold';
+
+const appear = keyframes`from { visibility: hidden; } to { visibility: visible; }`;
+
+/** How long the pointer rests on a name before it is told of; its pictures are made meanwhile. */
+const REST_MS = 80;
+
+/** A paper-white label on the wall beside the panel. */
+const Card = styled.div`
+  position: fixed;
+  z-index: 6;
+  width: 300px;
+  padding: 9px 11px 10px;
+  background: var(--paper-high);
+  border-radius: var(--r-label);
+  box-shadow: var(--shade-float);
+  pointer-events: none;
+  line-height: 1.4;
+  animation: ${appear} 1ms ${REST_MS}ms both;
+  b {
+    font-weight: 650;
+  }
+  p + p {
+    color: var(--ink-2);
+    margin-top: 2px;
+  }
+  ul {
+    display: flex;
+    gap: 7px;
+    margin-top: 8px;
+  }
+  li {
+    width: 88px;
+    font-size: var(--t-small);
+    color: var(--ink-2);
+    white-space: nowrap;
+  }
+  li[data-now] {
+    color: var(--ink);
+    font-weight: 600;
+  }
+  canvas {
+    display: block;
+    width: 88px;
+    height: 62px;
+    margin-bottom: 3px;
+    background: #d2d2d2;
+  }
+  li[data-now] canvas {
+    box-shadow: 0 0 0 2px var(--lamp);
+  }
+`;
+
+/** How high the card is at most, about: it stays inside the window. */
+const MOST_HIGH = 190;
+const WIDE = 300;
+const GAP = 10;
+
+/** What a control does, in a sentence and in small pictures of this photograph with less, as now, and with more of it. */
+export function ControlTold({
+  picture,
+  treatment,
+  step,
+}: {
+  picture: PictureInfo;
+  /** What less and more are made of. */
+  treatment: Treatment;
+  step: Step;
+}) {
+  const asked = useTold();
+  const name = asked?.name ?? null;
+  const told = useMemo(
+    () => (name === null ? null : controlTold(treatment, step, name, picture)),
+    [name, treatment, step, picture],
+  );
+  if (!asked || !told) return null;
+  const top = Math.max(8, Math.min(asked.top - 12, window.innerHeight - MOST_HIGH));
+  // The steps before this one are the same in all three.
+  const shared = treatment.steps.findIndex(s => s.id === step.id);
+  return createPortal(
+    <Card role="status" data-told={told.name} style={{ top, left: Math.max(8, asked.left - WIDE - GAP) }}>
+      <p>
+        <b>{told.name}.</b> {told.sentences[0]}
+      </p>
+      {told.sentences.slice(1).map(sentence => (
+        <p key={sentence}>{sentence}</p>
+      ))}
+      {told.shown.length ? (
+        <ul>
+          {told.shown.map(({ said, treatment: of, isNow }) => (
+            <li key={said} data-now={isNow || undefined}>
+              <SmallPicture
+                picture={picture}
+                treatment={of}
+                width={88}
+                height={62}
+                shared={Math.max(0, shared)}
+              />
+              {isNow ? `Now ${said}` : said}
+            </li>
+          ))}
+        </ul>
+      ) : null}
+    </Card>,
+    document.body,
+  );
+}
