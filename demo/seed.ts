@@ -33,7 +33,7 @@ async function hang(
   photographs: string,
   { title, caption, cover, shared, pictures }: DemoSeries,
 ) {
-  const series = await Series.create({ title, caption });
+  const series = await Series.create({ title, caption, demo: true });
   const following = shared && (await share(series.id, shared));
   const folder = join(services.config.cacheFolder, 'uploads');
   await mkdir(folder, { recursive: true });
@@ -64,12 +64,20 @@ async function makeSmallPictures(services: Services, seriesId: string): Promise<
   );
 }
 
+/** Lays the demo out, whatever else is on the shelf. */
+export async function layOut(services: Services, photographs: string): Promise<void> {
+  await hang(services, photographs, charts);
+  await hang(services, photographs, saltmarshFerry);
+}
+
+/** The file of a photograph of the demo that is good to begin with. */
+export const FIRST = 'quinces-and-enamel-jug.jpg';
+
 /**
  * Fills an empty shelf with the demo. A shelf that has, or ever had, anything is left alone.
  * @param photographs the folder with the files of the photographs
  */
 export async function seedDemo(services: Services, photographs: string): Promise<void> {
   if ((await Series.count()) > 0) return;
-  await hang(services, photographs, charts);
-  await hang(services, photographs, saltmarshFerry);
+  await layOut(services, photographs);
 }

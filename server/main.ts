@@ -1,7 +1,8 @@
 import { createServer } from 'node:http';
 import { createServer as createTlsServer } from 'node:https';
 import { fileURLToPath } from 'node:url';
-import { seedDemo } from '../demo/seed';
+import { join } from 'node:path';
+import { FIRST, layOut, seedDemo } from '../demo/seed';
 import { createApp } from './api/app';
 import { readConfig } from './config';
 import { bringUpToDate } from './data/migrate';
@@ -26,13 +27,15 @@ async function main(): Promise<void> {
   }
   sweepByTheClock(services);
   readWhenTaken(services).catch(error => services.log.warn({ err: error }, 'not read when they were taken'));
-  if (config.demo) {
-    await seedDemo(services, fileURLToPath(new URL('../../../demo/photographs', import.meta.url)));
-  }
+  const photographs = fileURLToPath(new URL('../../../demo/photographs', import.meta.url));
+  if (config.demo) await seedDemo(services, photographs);
 
   const signIns =
     config.passphrase === null ? null : await openSignIns(services.sequelize, config.passphrase);
-  const app = createApp(services, queue, fileURLToPath(new URL('../web', import.meta.url)), signIns);
+  const app = createApp(services, queue, fileURLToPath(new URL('../web', import.meta.url)), signIns, {
+    layOut: () => layOut(services, photographs),
+    photograph: { path: join(photographs, FIRST), name: FIRST },
+  });
   const certificate = config.transport === 'tls' ? await certificateFor(config) : null;
   const server = certificate ? createTlsServer(certificate, app) : createServer(app);
   server.requestTimeout = 30 * 60_000;

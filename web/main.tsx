@@ -22,6 +22,7 @@ import { PutAside } from './shelf/PutAside';
 import { Shelf } from './shelf/Shelf';
 import { AwayBand } from './ui/away';
 import { useContextMenus } from './ui/context-menus';
+import { Tour } from './tour/Tour';
 import { Notices } from './ui/notices';
 import { Wait } from './ui/wait';
 
@@ -41,6 +42,7 @@ function Room() {
       <ImportSlip />
       <Notices />
       <AwayBand />
+      <Tour />
     </AriaRouter>
   );
 }

@@ -26,7 +26,13 @@ const places: Record<Place, [x: number, y: number]> = {
 };
 
 /** OKLab of a place under a step. */
-function lab(kind: Kind, settings: object, place: Place): { L: number; a: number; b: number } {
+interface Lab {
+  L: number;
+  a: number;
+  b: number;
+}
+
+function lab(kind: Kind, settings: object, place: Place): Lab {
   const { codes } = rendered(read([{ id: 'one', kind, settings }]), scene, { pixels: 1 });
   const [x, y] = places[place];
   const c = Float64Array.from({ length: 3 }, (_, k) => codes[(y * WIDTH + x) * 3 + k] / 65535);
@@ -39,7 +45,7 @@ const chroma = ({ a, b }: { a: number; b: number }) => Math.hypot(a, b);
 const larger: [
   says: string,
   kind: Kind,
-  of: (lab: ReturnType<typeof lab>) => number,
+  of: (seen: Lab) => number,
   place: Place,
   more: object,
   less: object,

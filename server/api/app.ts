@@ -23,6 +23,7 @@ import { treatmentFileRoutes } from './treatment-files';
 import { onlySignedIn } from './sign-in';
 import { seriesRoutes } from './series';
 import { batchRoutes } from './batches';
+import { demoRoutes, type Demo } from './demo';
 import { evennessRoutes } from './evenness';
 import { lookRoutes } from './looks';
 import { sharedLookRoutes } from './shared-looks';
@@ -75,6 +76,7 @@ export function createApp(
   queue: Queue,
   interfaceFolder: string,
   signIns: SignIns | null = null,
+  demo: Demo | null = null,
 ): Express {
   const app = express();
   if (services.config.transport === 'proxy') app.set('trust proxy', 1);
@@ -147,6 +149,7 @@ export function createApp(
     ...treatmentFileRoutes(services),
     ...areaFileRoutes(services),
     ...putAsideRoutes(services),
+    ...demoRoutes(demo),
   ];
   const description = openApi(routes.map(r => r.route));
   app.get('/api/openapi.json', (_req, res) => {

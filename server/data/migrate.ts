@@ -15,6 +15,7 @@ import * as sheet from './migrations/0012-sheet';
 import * as takeOrder from './migrations/0013-take-order';
 import * as sendingOut from './migrations/0014-sending-out';
 import * as notes from './migrations/0015-notes';
+import * as demo from './migrations/0016-demo';
 
 /** Statements, or what is run where statements do not serve. */
 type Way = string[] | ((sequelize: Sequelize, transaction: Transaction) => Promise<void>);
@@ -35,6 +36,7 @@ const migrations: Record<string, { up: Way; down: Way }> = {
   '0013-take-order': takeOrder,
   '0014-sending-out': sendingOut,
   '0015-notes': notes,
+  '0016-demo': demo,
 };
 
 const storageOf = (sequelize: Sequelize) => new SequelizeStorage({ sequelize, tableName: 'migrations' });

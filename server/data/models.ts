@@ -21,6 +21,8 @@ export class Series extends Model<InferAttributes<Series>, InferCreationAttribut
   declare createdAt: CreationOptional<Date>;
   declare touchedAt: CreationOptional<Date>;
   declare deletedAt: CreationOptional<Date | null>;
+  /** It ships with the application. */
+  declare demo: CreationOptional<boolean>;
 }
 
 export class Photograph extends Model<InferAttributes<Photograph>, InferCreationAttributes<Photograph>> {
@@ -204,6 +206,7 @@ export function connect(databaseUrl: string): Sequelize {
       createdAt: time(),
       touchedAt: time(),
       deletedAt: DataTypes.DATE,
+      demo: { type: DataTypes.BOOLEAN, defaultValue: false },
     },
     { sequelize, tableName: 'series' },
   );

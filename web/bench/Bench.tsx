@@ -57,6 +57,7 @@ import { sendCarried, takeIn } from '../engine/carried';
 import type { Beside } from '../engine/client';
 import { Details } from './Details';
 import { Opening } from './Opening';
+import { useTour } from '../app/tour';
 import { useKeys } from '../app/useKeys';
 import { Refused } from '../takes/Refused';
 import { SavingMark } from '../takes/SavingMark';
@@ -454,6 +455,15 @@ function BenchAtWork({
       // It has been said.
     }
   };
+  // What the tour follows.
+  const tellTour = useTour(tour => tour.tell);
+  const isCompared = compare.way !== null;
+  useEffect(() => {
+    tellTour({ photograph: photograph.id, kinds: treatment.steps.map(s => s.kind) });
+  }, [tellTour, photograph.id, treatment.steps]);
+  useEffect(() => {
+    if (isCompared) tellTour({ compared: true });
+  }, [tellTour, isCompared]);
   const changeSeries = useChangeSeries();
   const called = { id: take.id, text: `${photograph.title}, take ${take.letter}` };
   const otherFiles = useOtherFiles(photograph.seriesId, [called], { ready: () => session.flush() });
@@ -545,7 +555,7 @@ function BenchAtWork({
             <History aria-hidden="true" />
           </IconButton>
         </span>
-        <Button $ink onPress={() => void sendOut()}>
+        <Button $ink data-tour="send-out" onPress={() => void sendOut()}>
           Send out
         </Button>
       </Bar>

@@ -59,6 +59,7 @@ export function CompareButtons({ compare }: { compare: Compare }) {
         {ways.map(({ way, text }) => (
           <Choice
             key={way}
+            data-tour={way}
             aria-pressed={compare.way === way}
             onPressStart={compare.press[way].begin}
             onPressEnd={compare.press[way].end}

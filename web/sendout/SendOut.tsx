@@ -10,6 +10,7 @@ import type { TakeSummary } from '../../contract/takes';
 import { messageOf } from '../app/api';
 import { useSend, useFormats, useSendOuts, useSeries } from '../app/queries';
 import { countOf, characterInWords } from '../../words/words';
+import { useTour } from '../app/tour';
 import { Bar, Crumbs, Push, WallTones } from '../ui/bar';
 import { KeysHelp } from '../ui/keys-help';
 import { Button } from '../ui/buttons';
@@ -182,7 +183,12 @@ function SendOutOf({ series, formats }: { series: Series; formats: readonly Form
           example={example}
           going={going}
           busy={send.isPending}
-          onSend={() => send.mutate({ series: series.id, takes: going.map(g => g.take.id), settings })}
+          onSend={() =>
+            send.mutate(
+              { series: series.id, takes: going.map(g => g.take.id), settings },
+              { onSuccess: () => useTour.getState().tell({ sent: true }) },
+            )
+          }
         />
       </Desk>
       <AlsoFrom

@@ -258,7 +258,7 @@ export function SettingsCard({
             ? `${countOf(going.length, 'file')} of about ${sizeInWords(bytes / going.length)}`
             : `${(pixels / 1e6).toFixed(1)} megapixels`}
         </p>
-        <Button $ink isDisabled={!going.length || busy} onPress={onSend}>
+        <Button $ink data-tour="send" isDisabled={!going.length || busy} onPress={onSend}>
           {going.length > 1 ? `Send out ${numberInWords(going.length)}` : 'Send out'}
         </Button>
       </Go>

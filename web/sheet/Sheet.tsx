@@ -10,6 +10,7 @@ import type { Series } from '../../contract/series';
 import { currentTake, messageOf } from '../app/api';
 import { useEvenness, useSeries } from '../app/queries';
 import { chooseFiles, FileDrop } from '../import/FileDrop';
+import { LayDown } from '../import/LayDown';
 import { useLaidDown } from '../import/useLaidDown';
 import { useOtherFiles } from '../out/useOtherFiles';
 import { bringIn } from '../import/imports';
@@ -17,6 +18,7 @@ import { Bar, Crumbs, Push, WallTones } from '../ui/bar';
 import { KeysHelp } from '../ui/keys-help';
 import { IconButton, Segments } from '../ui/buttons';
 import { Picker } from '../ui/overlays';
+import { useTour } from '../app/tour';
 import { useKeys } from '../app/useKeys';
 import { Wait } from '../ui/wait';
 import { Contact, sizes, type ThumbSize } from './Contact';
@@ -53,6 +55,15 @@ const Table = styled.main`
   padding: 10px 8px 0 26px;
   min-height: 0;
   grid-template-rows: minmax(0, 1fr);
+`;
+
+/** In the place of prints while there are none. */
+const Nothing = styled.div`
+  grid-area: 1 / 2;
+  display: grid;
+  padding: 34px;
+  align-content: start;
+  z-index: 1;
 `;
 
 const OrderOf = styled.div`
@@ -122,6 +133,9 @@ function SheetOf({ series }: { series: Series }) {
     if (batch && !known) deeds.remember(batch, 'The last change of many');
     // eslint-disable-next-line react-hooks/exhaustive-deps -- asked once, as the Sheet is opened
   }, []);
+
+  const tellTour = useTour(tour => tour.tell);
+  useEffect(() => tellTour({ photographs: hung.length }), [tellTour, hung.length]);
 
   const selected = photographs.filter(p => selection === 'all' || selection.has(p.id));
   const isTreated = (p: Photograph) => currentTake(p).steps.length > 0;
@@ -217,6 +231,14 @@ function SheetOf({ series }: { series: Series }) {
       </Bar>
       <Table>
         <SeriesPaper series={series} selected={selected} deeds={deeds} onAdd={() => chooseFiles(add)} />
+        {hung.length === 0 ? (
+          <Nothing>
+            <LayDown
+              onFiles={add}
+              says="The first of this series. Drop them anywhere on this sheet, or choose them; they are opened with a double click."
+            />
+          </Nothing>
+        ) : null}
         <Contact
           hung={hung}
           photographs={photographs}

@@ -2,18 +2,20 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { ChevronRight, Ellipsis } from 'lucide-react';
 import { useCallback, useState } from 'react';
 import { KeysHelp } from '../ui/keys-help';
-import { Button as AriaButton, Input, Label, TextField } from 'react-aria-components';
+import { Input, Label, TextField } from 'react-aria-components';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { removeSeries, restoreSeries, type SeriesSummary } from '../../contract/series';
 import { call, messageOf } from '../app/api';
+import { useTour } from '../app/tour';
 import { useKeys } from '../app/useKeys';
 import { toldOf, useDeeds, useLine } from '../app/deeds';
 import { tell } from '../app/notices';
 import { healthQuery, useCreateSeries, useShelf } from '../app/queries';
 import { countOf, whenInWords } from '../../words/words';
 import { bringIn } from '../import/imports';
-import { chooseFiles, FileDrop } from '../import/FileDrop';
+import { FileDrop } from '../import/FileDrop';
+import { LayDown } from '../import/LayDown';
 import { Bar, Crumbs, Push, WallTones } from '../ui/bar';
 import { Button, IconButton, LinkButton } from '../ui/buttons';
 import { Dialog, DialogActions, Menu } from '../ui/overlays';
@@ -21,6 +23,7 @@ import { Find } from '../ui/find';
 import { Wait } from '../ui/wait';
 import { isFound } from '../app/found';
 import { Stack } from './Stack';
+import { useDemo } from './useDemo';
 
 const Room = styled.main`
   height: calc(100vh - var(--bar));
@@ -107,43 +110,10 @@ const Small = styled(Paper)`
   }
 `;
 
-const Drop = styled(AriaButton)`
-  grid-column: 1 / -1;
-  min-height: 214px;
-  border: 1px dashed var(--wall-ink);
-  border-radius: 2px;
-  color: var(--wall-ink);
-  display: grid;
-  justify-items: center;
-  align-content: center;
-  gap: 5px;
-  line-height: 1.4;
-  svg {
-    width: 64px;
-    height: 44px;
-    margin-bottom: 6px;
-    fill: none;
-    stroke: currentColor;
-    stroke-width: 1.5;
-    stroke-linejoin: round;
-    stroke-linecap: round;
-  }
-  b {
-    font-weight: 600;
-    font-size: 15px;
-  }
-  u {
-    text-underline-offset: 3px;
-    margin-top: 6px;
-    font-weight: 550;
-  }
-  &[data-hovered] {
-    border-style: solid;
-  }
-  &[data-focus-visible] {
-    outline: 2px solid var(--wall-ink);
-    outline-offset: 3px;
-  }
+const Ways = styled.div`
+  display: flex;
+  gap: 8px;
+  margin: 14px 0 4px;
 `;
 
 const Field = styled(TextField)`
@@ -235,6 +205,8 @@ export function Shelf() {
   const health = useQuery(healthQuery);
   const create = useCreateSeries();
   const takeOff = useTakeOff();
+  const demo = useDemo();
+  const tour = useTour();
   const client = useQueryClient();
   const navigate = useNavigate();
   const [beginning, setBeginning] = useState(false);
@@ -270,6 +242,29 @@ export function Shelf() {
         <AsideLink to="/put-aside">Put aside</AsideLink>
         {health.data?.passphrase ? <LinkButton onPress={() => void signOut()}>Sign out</LinkButton> : null}
         <KeysHelp />
+        <Menu
+          label="More for the shelf"
+          trigger={
+            <IconButton aria-label="More for the shelf">
+              <Ellipsis aria-hidden="true" />
+            </IconButton>
+          }
+          sections={[
+            {
+              entries: [
+                { id: 'tour', text: tour.left ? 'Go on with the tour' : 'Take the tour' },
+                demo.isOut
+                  ? { id: 'off', text: 'Take the demo off' }
+                  : { id: 'out', text: 'Lay out the demo', disabled: demo.busy },
+              ],
+            },
+          ]}
+          onAction={what => {
+            if (what === 'tour') tour.begin();
+            else if (what === 'off') demo.takeOff();
+            else demo.layOut();
+          }}
+        />
         <WallTones />
         <Button $ink style={{ marginLeft: 14 }} onPress={() => setBeginning(true)}>
           New series
@@ -310,7 +305,19 @@ export function Shelf() {
           ) : (
             <First style={{ marginTop: 0 }}>
               <h2>An empty shelf</h2>
-              <p>A series holds photographs that are shown together. Lay some down to begin one.</p>
+              <p>
+                A series holds photographs that are shown together. Lay some down to begin one; double click
+                one to work on it.
+              </p>
+              <p>New here? The tour makes a first print with you, in three minutes.</p>
+              <Ways>
+                <Button $ink onPress={tour.begin}>
+                  {tour.left ? 'Go on with the tour' : 'Take the tour'}
+                </Button>
+                <Button isDisabled={demo.busy} onPress={demo.layOut}>
+                  {demo.busy ? 'Laying it out …' : 'Lay out the demo'}
+                </Button>
+              </Ways>
             </First>
           )}
         </div>
@@ -329,20 +336,10 @@ export function Shelf() {
               </Small>
             </article>
           ))}
-          <Drop onPress={() => chooseFiles(layDown)}>
-            <svg viewBox="0 0 64 44" aria-hidden="true">
-              <path d="M8.500 12.500 33 6.500l6.200 22.500-24.500 6z" strokeOpacity=".65" />
-              <path d="M27 13h31v25H27z" fill="var(--wall)" />
-              <path d="M42.500 20v11M37 25.500h11" />
-            </svg>
-            <b>Lay photographs down here</b>
-            <span>
-              They begin a series. JPEG, PNG, TIFF,
-              <br />
-              WebP or AVIF; the originals stay as they are.
-            </span>
-            <u>Choose files</u>
-          </Drop>
+          <LayDown
+            onFiles={layDown}
+            says="They begin a series. JPEG, PNG, TIFF, WebP or AVIF; the originals stay as they are."
+          />
         </Others>
       </Room>
       <FileDrop text="Lay them down to begin a series" onFiles={layDown} />

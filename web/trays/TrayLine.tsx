@@ -196,6 +196,7 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
                 act={
                   stage === 'colour' ? (
                     <LinkButton
+                      data-tour="tint"
                       aria-pressed={props.tinting}
                       onPress={props.onTint}
                       style={{ marginLeft: 10 }}

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { Keyboard } from 'lucide-react';
 import styled from 'styled-components';
 import { keys, type Key } from '../app/keys';
+import { useTour } from '../app/tour';
 import { useKeys } from '../app/useKeys';
 import { Button, IconButton } from './buttons';
 import { Dialog, DialogActions } from './overlays';
@@ -60,6 +61,7 @@ const Written = ({ text }: { text: string }) =>
 export function KeysHelp() {
   const [open, setOpen] = useState(false);
   useKeys({ help: () => setOpen(true) });
+  const { left, begin } = useTour();
   const list = Object.values<Key>(keys);
   return (
     <>
@@ -84,6 +86,14 @@ export function KeysHelp() {
             </Table>
           </Scroll>
           <DialogActions>
+            <Button
+              onPress={() => {
+                setOpen(false);
+                begin();
+              }}
+            >
+              {left ? 'Go on with the tour' : 'Take the tour'}
+            </Button>
             <Button $ink onPress={() => setOpen(false)}>
               Close
             </Button>
