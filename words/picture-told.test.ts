@@ -28,7 +28,9 @@ describe('a picture in words', () => {
     expect(bandInWords('darks', reading)).toBe(
       'the darks (a fifth of the picture, mostly in the lower half)',
     );
-    expect(pictureInWords(reading)).toMatch(/^Middle tones, half of the picture.*; lights, a third .*\.$/);
+    expect(pictureInWords(reading)).toMatch(
+      /^Middle tones \(half.*\), lights \(a third.*\) and darks \(a fifth.*\)\.$/,
+    );
     expect(pictureInWords(reading)).not.toContain('Coloured');
   });
 

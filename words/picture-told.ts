@@ -20,9 +20,11 @@ const SHARES: readonly (readonly [below: number, words: string])[] = [
   [Infinity, 'nearly all'],
 ];
 
+/** `a third`. */
+const shareAlone = (share: number): string => SHARES.find(([below]) => share < below)![1];
+
 /** `a third of the picture`. */
-export const shareInWords = (share: number): string =>
-  `${SHARES.find(([below]) => share < below)![1]} of the picture`;
+export const shareInWords = (share: number): string => `${shareAlone(share)} of the picture`;
 
 /** `in the upper left`, `on the left`, `in the lower half`, `in the middle`. */
 export function placeInWords({ across, down }: Place): string {
@@ -42,16 +44,18 @@ export function bandInWords(band: Band, { tones }: Pick<PictureReading, 'tones'>
   return `the ${bandNames[band]} (${shareInWords(share)}${place ? `, mostly ${placeInWords(place)}` : ''})`;
 }
 
-/** `middle tones, half of the picture; lights, a third of the picture, mostly in the upper half`: what there is most of first. */
+/** `lights (half, mostly in the upper half), middle tones (a third) and darks (a fifth)`: what there is most of first. */
 export function tonesInWords({ tones }: Pick<PictureReading, 'tones'>): string {
-  return bands
-    .filter(band => tones[band].share >= 0.1)
-    .toSorted((a, b) => tones[b].share - tones[a].share)
-    .map(band => {
-      const { share, place } = tones[band];
-      return `${bandNames[band]}, ${shareInWords(share)}${place ? `, mostly ${placeInWords(place)}` : ''}`;
-    })
-    .join('; ');
+  return listed(
+    bands
+      .filter(band => tones[band].share >= 0.1)
+      .toSorted((a, b) => tones[b].share - tones[a].share)
+      .map(band => {
+        const { share, place } = tones[band];
+        const where = place ? `, mostly ${placeInWords(place)}` : '';
+        return `${bandNames[band]} (${shareAlone(share)}${where})`;
+      }),
+  );
 }
 
 /** `the red in the lower left`; `the lights` of a picture in which nothing is noticed by its colour. */
@@ -59,7 +63,7 @@ export function thingInWords({ things: [thing] }: Pick<PictureReading, 'things'>
   return thing ? `the ${thing.family}${thing.place ? ` ${placeInWords(thing.place)}` : ''}` : 'the lights';
 }
 
-/** A picture by its tones, in a sentence or two: `Middle tones, half of the picture; …. Coloured: red in the lower left.` */
+/** A picture by its tones, in a sentence or two: `Middle tones (half) and lights (a third, …). Coloured: red in the lower left.` */
 export function pictureInWords(reading: PictureReading): string {
   const coloured = reading.things
     .slice(0, 2)

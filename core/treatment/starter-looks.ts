@@ -135,7 +135,7 @@ const list: { group: string; looks: Record<string, readonly object[]> }[] = [
     looks: {
       'Sun on the wall': [luminance, matte(0.1, 0.94), tint(47, 0.18), corners(0.12), grain(0.1, 'soft')],
       'Aged paper': [luminance, matte(0.06, 0.96), onPaper(0.7)],
-      'Old album, brown ink': [
+      'Old album brown': [
         luminance,
         matte(0.08, 0.95),
         onPaper(0.9, bath('copper', 0.4, 'even')),

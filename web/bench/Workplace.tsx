@@ -48,6 +48,7 @@ import { StepHandles } from '../tools/StepHandles';
 import type { SheetSettings } from '../../contract/sheets';
 import { useStripSheet } from '../app/queries';
 import { FirstMoves } from './FirstMoves';
+import { PICTURE_TOLD, PictureTold } from './PictureTold';
 import { StripLabel } from '../teststrip/StripLabel';
 import { StripOnPicture } from '../teststrip/StripOnPicture';
 import { useStripTool } from '../teststrip/useStripTool';
@@ -349,9 +350,11 @@ export function Workplace({
   return (
     <>
       <Place>
+        <PictureTold picture={picture} treatment={calm} />
         <PictureView
           picture={picture}
           title={title}
+          describedBy={PICTURE_TOLD}
           treatment={isBare && !isStrip ? bareInFrame : (tried?.treatment ?? looked)}
           other={other}
           follow={follow}

@@ -3,7 +3,7 @@ import { naturalPart } from './full';
 import { areaTones, type AreaTones } from '../../core/analysis/area-tones';
 import { firstMoves, type FirstMove } from '../../core/analysis/first-moves';
 import { movesBetween, type Moves } from '../../core/analysis/moved';
-import type { PictureReading, Pixels } from '../../core/analysis/reading';
+import { readPicture, type PictureReading, type Pixels } from '../../core/analysis/reading';
 import { readFacts, type Facts } from '../../core/methods/facts';
 import { toneHistogram } from '../../core/analysis/histogram';
 import { toneDrift, type ToneBin } from '../../core/analysis/tone-drift';
@@ -128,6 +128,12 @@ export async function reading(
     : seen;
   const { geometry } = framedAt(picture, treatment.frame, Math.max(seen.width, seen.height));
   return readFacts(seen, bare, geometry);
+}
+
+/** What a picture is as it is seen: its tones, and the colours that it shows now. */
+export async function seenAs(picture: PictureInfo, treatment: Treatment): Promise<PictureReading> {
+  const seen = await smallPixels(picture, treatment);
+  return readPicture(seen, seen);
 }
 
 /** How the tones of a picture move from one treatment to another. */

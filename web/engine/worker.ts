@@ -16,6 +16,7 @@ import {
   moves,
   picture,
   reading,
+  seenAs,
   tones,
 } from './small';
 
@@ -68,6 +69,7 @@ const engine = {
   automatic,
   beginnings,
   reading,
+  seenAs,
   moves,
   loupe,
   areaPng,

@@ -19,9 +19,7 @@ const Lines = styled.div`
     height: 14px;
   }
   > span {
-    white-space: nowrap;
-    overflow: hidden;
-    text-overflow: ellipsis;
+    overflow-wrap: anywhere;
   }
   b {
     font-weight: 600;

@@ -116,6 +116,8 @@ export interface Other {
 export interface PictureViewProps {
   picture: PictureInfo;
   title: string;
+  /** The id of the words that describe the picture. */
+  describedBy?: string;
   treatment: Treatment;
   /** What a press on the picture does; without one, and with the space bar held, it moves the picture. */
   tool?: PictureTool | null;
@@ -138,6 +140,7 @@ export interface PictureViewProps {
 export function PictureView({
   picture,
   title,
+  describedBy,
   treatment,
   tool = null,
   follow,
@@ -284,6 +287,7 @@ export function PictureView({
         tabIndex={0}
         data-stage-of-picture
         role="group"
+        aria-describedby={describedBy}
         aria-label={`The picture. Plus and minus zoom, arrow keys move it.${tool ? ` ${tool.name}` : ''}`}
         data-free={(view.mode === 'free' && (!tool || spaceHeld || isBeside)) || undefined}
         data-on-other={isBeside || undefined}

@@ -20,6 +20,12 @@ const Strip = styled.section`
     display: flex;
     gap: 10px;
   }
+  @media (max-width: 940px) {
+    > div {
+      display: grid;
+      grid-template-columns: repeat(auto-fill, minmax(130px, 1fr));
+    }
+  }
 `;
 
 const Card = styled(AriaButton)`

@@ -38,6 +38,16 @@ const Frame = styled.div`
     grid-column: 2;
     grid-row: 2 / 4;
   }
+  /* Large type or a small window: one below the other, and all of it scrolls. */
+  @media (max-width: 940px), (max-height: 480px) {
+    display: block;
+    overflow: hidden auto;
+    scroll-padding: 60px 0 80px;
+    > header {
+      position: sticky;
+      top: 0;
+    }
+  }
 `;
 
 const Desk = styled.main`
@@ -48,6 +58,10 @@ const Desk = styled.main`
   padding: 26px 30px 26px 26px;
   overflow: hidden auto;
   align-content: start;
+  @media (max-width: 860px) {
+    grid-template-columns: minmax(0, 1fr);
+    row-gap: 24px;
+  }
 `;
 
 const Head = styled.div`

@@ -34,6 +34,10 @@ const Room = styled.main`
   grid-template-columns: minmax(380px, 474px) 1fr;
   column-gap: 46px;
   align-content: start;
+  @media (max-width: 760px) {
+    grid-template-columns: minmax(0, 1fr);
+    row-gap: 34px;
+  }
 `;
 
 const Paper = styled.div`

@@ -1,6 +1,8 @@
-import { useSyncExternalStore } from 'react';
+import { useEffect, useState, useSyncExternalStore } from 'react';
 import styled from 'styled-components';
 import { LinkButton } from '../ui/buttons';
+import { Unseen } from '../ui/unseen';
+import { nothingTold, toldNext } from './saving-told';
 import type { TakeSession } from './session';
 
 const Mark = styled.span`
@@ -33,8 +35,12 @@ const Slip = styled.span`
 /** How the take stands to the server: saved, being saved, or not yet, and whether it lies in this browser meanwhile. */
 export function SavingMark({ session }: { session: TakeSession }) {
   const { saving } = useSyncExternalStore(session.subscribe, session.state);
+  const reason = saving.state === 'waiting' || saving.state === 'refused' ? saving.reason : '';
+  const [told, setTold] = useState(nothingTold);
+  useEffect(() => setTold(now => toldNext(now, saving.state, reason)), [saving.state, reason]);
   return (
-    <Mark role="status" data-state={saving.state} data-saving={saving.state}>
+    <Mark data-state={saving.state} data-saving={saving.state}>
+      <Unseen role="status">{told.text}</Unseen>
       {saving.state === 'saved' && 'Saved'}
       {saving.state === 'saving' && 'Saving …'}
       {saving.state === 'stale' && 'Changed in another window'}

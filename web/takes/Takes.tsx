@@ -25,7 +25,8 @@ const Row = styled.div`
   gap: 4px;
   margin-left: 14px;
   min-width: 92px;
-  flex: 0 20 auto;
+  /* It gives way before the title does. */
+  flex: 0 99999 auto;
 `;
 
 /** The takes themselves, scrolled where there is no room for all. */

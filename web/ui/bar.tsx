@@ -21,6 +21,8 @@ const Frame = styled.header`
   @media (max-width: 960px) {
     overflow: auto hidden;
     scrollbar-width: none;
+    /* What has the focus comes in whole. */
+    scroll-padding: 0 48px;
     > * {
       flex: none;
     }
@@ -112,7 +114,7 @@ const Way = styled.nav`
   font: 400 var(--t-title)/1.2 var(--serif);
   white-space: nowrap;
   min-width: 60px;
-  flex: 0 3 auto;
+  flex: 0 1 auto;
   overflow: hidden;
   a {
     flex: 0 4 auto;
