@@ -167,7 +167,7 @@ test('no label is cut off at 1024', async ({ page, app }) => {
           e =>
             hasText(e) &&
             e.checkVisibility({ visibilityProperty: true }) &&
-            !e.closest('h1, header a, [role=status], [data-tray]'),
+            !e.closest('h1, header a, [role=status], [aria-label="Treatment, in working order"]'),
         )
         .filter(e => {
           const box = e.getBoundingClientRect();

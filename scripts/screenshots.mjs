@@ -51,6 +51,23 @@ await withServer(async url => {
   await page.getByRole('button', { name: /^Black and white/ }).waitFor();
   await page.waitForTimeout(800);
   await shoot('bench-begin');
+  await page.keyboard.press('p');
+  await page.getByRole('button', { name: 'Darkroom sepia' }).click();
+  for (const next of ['conversion', 'the black', 'sepia']) {
+    await page.getByRole('button', { name: `Next: ${next}` }).click();
+    await page.getByRole('button', { name: `Next: ${next}` }).waitFor({ state: 'detached' });
+  }
+  await page.getByText(/^Lights and middle tones warmer|^Lights, middle/).waitFor();
+  await page.mouse.move(640, 380);
+  await drawn();
+  await shoot('bench-method');
+  await page.locator('aside [data-tells="Bath 1 time"]').hover();
+  await page.waitForFunction(() =>
+    [...document.querySelectorAll('[data-told] canvas')].every(c => 'drawn' in c.dataset),
+  );
+  await shoot('bench-told');
+  for (let i = 0; i < 4; i++) await page.keyboard.press('Control+z');
+  await page.locator('[data-saving=saved]').waitFor();
   await bench('Ferry boat at slack water');
   await page.locator('[data-tray]').nth(2).click();
   await page.mouse.move(640, 380);
@@ -142,5 +159,10 @@ await withServer(async url => {
   await page.getByRole('button', { name: /^Send out \w+/ }).click();
   await page.getByText(/^(\d+) of \1 done/).waitFor({ timeout: 240_000 });
   await shoot('send-out');
+  await fetch(`${url}/api/demo`, { method: 'DELETE' });
+  await page.goto(`${url}/`);
+  await page.getByRole('button', { name: 'Take the tour' }).click();
+  await page.mouse.move(640, 500);
+  await shoot('tour');
   await browser.close();
 });
