@@ -209,7 +209,7 @@ test('with less motion nothing moves by itself', async ({ page, app }) => {
   await page.emulateMedia({ reducedMotion: 'reduce' });
   await openBench(page, app, [{ id: 'mono', kind: 'mono' }]);
   await page.locator('aside [data-tells]').first().hover();
-  await page.getByRole('button', { name: 'Keys' }).click();
+  await page.getByRole('button', { name: /^Help/ }).click();
   await expect(page.getByRole('dialog')).toBeVisible();
   const moving = await page.evaluate(
     () => document.getAnimations().filter(a => a.playState === 'running').length,

@@ -72,6 +72,27 @@ test('? on a control asks about it, again or Escape ends it; elsewhere it lists 
   await expect(page.getByRole('dialog')).toBeVisible();
 });
 
+test('words of the trade are told where the pointer rests on them, and listed in the help', async ({
+  page,
+  app,
+}) => {
+  await openBench(page, app, [{ id: 'mono', kind: 'mono' }], await chart());
+  await page.locator('[data-word="Ground"]').hover();
+  await expect(page.getByRole('tooltip')).toContainText('The first stage, in colour');
+  await page.mouse.move(500, 300);
+  await expect(page.locator('[data-word-told]')).toHaveCount(0);
+  await page.getByRole('button', { name: /^Help/ }).click();
+  await page
+    .getByRole('radio', { name: 'Words' })
+    .or(page.getByRole('button', { name: 'Words' }))
+    .first()
+    .click();
+  await expect(page.getByRole('region', { name: 'All words' })).toContainText('Test strip');
+  await expect(page.getByRole('region', { name: 'All words' })).toContainText(
+    'each with another value of one control',
+  );
+});
+
 test.describe('by touch', () => {
   test.use({ hasTouch: true });
   test('a tap on the name shows it, a tap elsewhere ends it', async ({ page, app }) => {

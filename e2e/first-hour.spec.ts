@@ -71,7 +71,7 @@ test('the tour is the work itself: it follows what is done, is left by Escape an
   // Another visit: the help goes on with it.
   await page.reload();
   await pictureOn(page);
-  await page.getByRole('button', { name: 'Keys' }).click();
+  await page.getByRole('button', { name: /^Help/ }).click();
   await page.getByRole('button', { name: 'Go on with the tour' }).click();
   await at(page, 'Tone it');
   await page.getByRole('button', { name: 'Add a step to Tone' }).click();

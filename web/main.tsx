@@ -25,6 +25,7 @@ import { useContextMenus } from './ui/context-menus';
 import { Tour } from './tour/Tour';
 import { Notices } from './ui/notices';
 import { Wait } from './ui/wait';
+import { WordTold } from './ui/word-told';
 
 declare module 'react-aria-components' {
   interface RouterConfig {
@@ -43,6 +44,7 @@ function Room() {
       <Notices />
       <AwayBand />
       <Tour />
+      <WordTold />
     </AriaRouter>
   );
 }

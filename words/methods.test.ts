@@ -3,6 +3,7 @@ import { movesBetween } from '../core/analysis/moved';
 import { readFacts } from '../core/methods/facts';
 import { isFor, isLaid, layPage, pagesFor, stepOf, takeOff } from '../core/methods/run';
 import { stepKind } from '../core/steps';
+import { isAtWork } from '../core/treatment/alternatives';
 import { pureHue } from '../core/colour/hues';
 import type { Tile } from '../core/frame/framing';
 import { paint, rendered } from '../core/testing/pictures';
@@ -113,6 +114,33 @@ describe('the methods', () => {
       expect(Object.values(moved).flat().length).toBeGreaterThan(0);
     },
   );
+
+  it('that turn to grey put a conversion that is there aside, and bring it back when that is taken off', () => {
+    const [of] = photographs;
+    const own = parseTreatment({
+      format: 'lampwash-treatment',
+      version: 1,
+      steps: [{ id: 'own', kind: 'mono' }],
+    });
+    for (const key of ['five-conversions', 'faded-print']) {
+      const method = methods.find(m => m.key === key)!;
+      const page = method.pages.find(p => p.deed.does === 'put' && p.deed.instead)!;
+      const { reading, facts } = read(own, of);
+      const laid = layPage(method, page, own, reading, facts);
+      expect(laid.steps.filter(isAtWork).map(s => s.id)).toEqual([`${key}.${page.key}`]);
+      expect(takeOff(method, page, laid)).toEqual(own);
+    }
+    // One on an area alone is another thing: it stays as it is.
+    const partly = parseTreatment({
+      ...own,
+      masks: [{ id: 'm', parts: [{ kind: 'oval' }] }],
+      steps: [{ id: 'own', kind: 'mono', mask: 'm' }],
+    });
+    const sepia = methods.find(m => m.key === 'darkroom-sepia')!;
+    const mono = sepia.pages.find(p => p.key === 'mono')!;
+    const { reading, facts } = read(partly, of);
+    expect(layPage(sepia, mono, partly, reading, facts).steps).toHaveLength(2);
+  });
 
   it('that need colour are not for a grey photograph; those that need a thing not for one without', () => {
     const noThing = {

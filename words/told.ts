@@ -53,3 +53,12 @@ export function aboutControl(kind: Kind, path: string): string | null {
 export function aboutOption(kind: Kind, path: string, value: string): string | null {
   return options[`${COMMON.test(path) ? '' : `${kind}.`}${path}.${value}`] ?? null;
 }
+
+/** The words of the trade that the screens use, with a sentence each, in the order of the alphabet. */
+export const tradeWords: readonly (readonly [word: string, sentence: string])[] = Object.entries(
+  told.words as Record<string, string>,
+).toSorted(([a], [b]) => a.localeCompare(b, 'en'));
+
+/** What a word of the trade means; null where it is none. */
+export const aboutWord = (word: string): string | null =>
+  (told.words as Record<string, string>)[word] ?? null;

@@ -1,9 +1,10 @@
 import type { PictureReading } from '../analysis/reading';
-import { layBeside, shownOf, trayWith } from '../treatment/alternatives';
+import { isAtWork, layBeside, showAlternative, shownOf, trayWith } from '../treatment/alternatives';
 import { addStep, changeStep, newStep, removeSteps } from '../treatment/edit';
 import { stepKind } from '../steps';
 import type { Bath } from '../steps/baths';
 import type { MaskPart } from '../masks/parts';
+import { isWhole } from '../masks/reach';
 import { maskSchema } from '../masks/schema';
 import { usersOf } from '../treatment/areas';
 import { parseTreatment, type Step, type Treatment } from '../treatment/schema';
@@ -35,8 +36,19 @@ export function stepOf(method: Method, page: Page, { steps }: Pick<Treatment, 's
   }
   if (deed.does !== 'put') return stepOf(method, pageOf(method, deed.in), { steps });
   const own = steps.find(s => s.id === idOf(method, page.key));
-  return own ?? (deed.reuse ? steps.find(s => s.kind === deed.kind && s.enabled) : undefined);
+  return own ?? (deed.reuse ? overAll(deed, steps) : undefined);
 }
+
+/** A step of the kind that a page puts, at work over the whole picture. */
+const overAll = ({ kind }: Pick<Put, 'kind'>, steps: readonly Step[]): Step | undefined =>
+  steps.find(
+    s =>
+      s.kind === kind &&
+      isAtWork(s) &&
+      s.mask === null &&
+      s.strength > 0 &&
+      [s.reach.own, s.reach.beneath].every(isWhole),
+  );
 
 /** Whether the step of a page was there already, and is not of this method. */
 export const isReused = (method: Method, page: Page, treatment: Pick<Treatment, 'steps'>): boolean => {
@@ -139,8 +151,14 @@ function put(
     settings: settled(deed.kind, settings),
   } as Step;
   const laid = addStep(area?.treatment ?? of, step);
-  const beside = deed.beside ? stepOf(method, pageOf(method, deed.beside), of) : undefined;
-  return beside ? layBeside(laid, id, beside.id) : laid;
+  const beside = deed.beside
+    ? stepOf(method, pageOf(method, deed.beside), of)
+    : deed.instead
+      ? overAll(deed, of.steps)
+      : undefined;
+  // Behind its own others in the tray: they stand in the order of the pages, behind what was at work there.
+  const last = beside && (trayWith(of, beside.id).findLast(s => s.id.startsWith(idOf(method, ''))) ?? beside);
+  return last ? layBeside(laid, id, last.id) : laid;
 }
 
 /** Whether a page has done what it does. */
@@ -187,7 +205,7 @@ export function takeOff(method: Method, page: Page, treatment: Treatment): Treat
   const step = stepOf(method, page, treatment);
   if (!step || !isLaid(method, page, treatment) || isReused(method, page, treatment)) return treatment;
   if (deed.does === 'put') {
-    const without = removeSteps(treatment, [step.id]);
+    const without = removeSteps(beforeIt(treatment, step), [step.id]);
     const isOwn = (id: string) => id === idOf(method, page.key) && !isUsed(without, id);
     return { ...without, masks: without.masks.filter(m => !isOwn(m.id)) };
   }
@@ -198,6 +216,13 @@ export function takeOff(method: Method, page: Page, treatment: Treatment): Treat
       ? { ...settings, baths: (settings.baths as Bath[]).filter(b => b.toner !== deed.bath.toner) }
       : over(settings, within(stepKind(step.kind)!.defaults as Values, deed.settings));
   return changeStep(treatment, step.id, { settings: settled(step.kind, changed) });
+}
+
+/** A treatment with the alternative before a step at work, where the step is: what gave way to it comes back. */
+function beforeIt(treatment: Treatment, step: Step): Treatment {
+  const tray = trayWith(treatment, step.id);
+  const before = tray[tray.indexOf(step) - 1];
+  return before && shownOf(tray) === step ? showAlternative(treatment, before.id) : treatment;
 }
 
 function isUsed(treatment: Treatment, id: string): boolean {

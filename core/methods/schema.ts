@@ -53,6 +53,8 @@ const deedSchema = z.discriminatedUnion('does', [
     /** The page whose step it is an alternative of. */
     beside: key.optional(),
     reuse: z.boolean().default(false),
+    /** Lies in the tray of a step of its kind that is there, at work in its place. */
+    instead: z.boolean().default(false),
   }),
   /** Adds a bath to the row of another page's step. */
   z.strictObject({ does: z.literal('bath'), in: key, bath: values }),

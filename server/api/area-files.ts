@@ -59,7 +59,8 @@ export function areaFileRoutes({ sequelize, pictures, renderer }: Services) {
           files.push({ name: `${parts.join('-')}.png`, made, open });
         }
       }
-      if (!files.length) throw new Problem(409, 'None of these has an area.');
+      if (!files.length)
+        throw new Problem(409, 'None of these has an area.', 'Paint or find one first, on the Bench.');
       if (files.length > 1) {
         await giveZip(res, `${slug(series.title) || 'series'}-areas.zip`, files);
         return;

@@ -136,7 +136,12 @@ export function sendOutRoutes(services: Services, queue: Queue) {
         where: { seriesId: series.id, state: 'done' },
         order: ['createdAt', 'id'],
       });
-      if (!done.length) throw new Problem(409, 'Nothing of this series is finished.');
+      if (!done.length)
+        throw new Problem(
+          409,
+          'Nothing of this series is finished.',
+          'Wait until a file is, then take them.',
+        );
       await giveZip(
         res,
         `${slug(series.title) || 'series'}.zip`,
@@ -200,7 +205,8 @@ export function sendOutRoutes(services: Services, queue: Queue) {
     }),
     implement(getSentFile, async ({ params }, req, res) => {
       const { resultSha256, resultSize, settings, fileName } = await find(params.id);
-      if (!resultSha256) throw new Problem(409, 'This file is not finished.');
+      if (!resultSha256)
+        throw new Problem(409, 'This file is not finished.', 'Wait until it is, then take it.');
       const { mediaType } = formatNamed(settings.format);
       await giveBytes(req, res, sequelize, {
         sha256: resultSha256,

@@ -152,7 +152,12 @@ export function takeRoutes(services: Services) {
           transaction,
         });
         const rest = others.filter(t => t.id !== take.id);
-        if (rest.length === 0) throw new Problem(409, 'A photograph keeps at least one take.');
+        if (rest.length === 0)
+          throw new Problem(
+            409,
+            'A photograph keeps at least one take.',
+            'Begin another one first, or put the photograph aside.',
+          );
         await take.update({ deletedAt: new Date() }, { transaction });
         await touchSeriesOf(take.photographId, transaction);
         if (photograph!.currentTakeId === take.id) {

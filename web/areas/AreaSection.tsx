@@ -166,12 +166,12 @@ export const AreaSection = memo(function AreaSection({
           />
         ) : (
           <>
-            <h3>Area</h3>
+            <h3 data-word="Area">Area</h3>
             {treatment.masks.length ? null : <small>Whole picture</small>}
           </>
         )}
         {naming ? null : (
-          <LinkButton onPress={onSpare} style={{ marginRight: 8 }}>
+          <LinkButton data-word="Not here" onPress={onSpare} style={{ marginRight: 8 }}>
             Not here
           </LinkButton>
         )}

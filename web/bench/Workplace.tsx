@@ -535,6 +535,7 @@ export function Workplace({
               pick={picking.pick}
               sharing={sharing}
               onSheet={onSheet}
+              onAfresh={() => onMoment('take', { treatment: { ...bare, frame: calm.frame }, label: 'Bare' })}
               onClose={() => {
                 toFocus.current = true;
                 close();

@@ -16,8 +16,13 @@ interface At {
 export function Methods({
   at,
   onAt,
+  onAfresh,
   ...rest
-}: Omit<MethodPanelProps, 'method' | 'at' | 'onAt'> & { at: At | null; onAt: (at: At) => void }) {
+}: Omit<MethodPanelProps, 'method' | 'at' | 'onAt'> & {
+  at: At | null;
+  onAt: (at: At) => void;
+  onAfresh: () => void;
+}) {
   const method = methods.find(m => m.key === at?.method);
   if (at && method) {
     return (
@@ -43,6 +48,7 @@ export function Methods({
       treatment={rest.calm}
       onTry={rest.onTry}
       onChoose={begin}
+      onAfresh={onAfresh}
       onClose={rest.onClose}
     />
   );

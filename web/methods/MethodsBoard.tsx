@@ -12,6 +12,7 @@ import { SmallPicture } from '../print/SmallPicture';
 import { useTrying } from '../print/useTrying';
 import type { Tried } from '../takes/tried';
 import { BoardHead } from '../ui/board-head';
+import { LinkButton } from '../ui/buttons';
 import { useBare, useReading, type Read } from './useReading';
 
 /** The methods as they would end on this photograph. */
@@ -70,9 +71,12 @@ const Not = styled.p`
   padding-top: 4px;
 `;
 
-/** A bare photograph with all pages of a method. */
-function endOf(method: Method, bare: Treatment, { reading, facts }: Read): Treatment {
-  return pagesFor(method, facts).reduce((of, page) => layPage(method, page, of, reading, facts), bare);
+/** A treatment with all pages of a method; of values what it is read from now, of pages those that the photograph has. */
+function endOf(method: Method, treatment: Treatment, now: Read, bare: Read): Treatment {
+  return pagesFor(method, bare.facts).reduce(
+    (of, page) => layPage(method, page, of, now.reading, now.facts),
+    treatment,
+  );
 }
 
 const withoutColour = (facts: Facts) =>
@@ -83,6 +87,7 @@ export function MethodsBoard({
   treatment,
   onTry,
   onChoose,
+  onAfresh,
   onClose,
 }: {
   picture: PictureInfo;
@@ -90,6 +95,8 @@ export function MethodsBoard({
   /** Must stay the same function. */
   onTry: (tried: Tried | null) => void;
   onChoose: (method: Method) => void;
+  /** Begins a bare take. */
+  onAfresh: () => void;
   onClose: () => void;
 }) {
   useKeys({ giveUp: onClose });
@@ -110,14 +117,18 @@ export function MethodsBoard({
       }),
     [read, treatment],
   );
+  // What it would be in the end, going on from what is there.
+  const { read: now } = useReading(picture, treatment);
   const ends = useMemo(
     () =>
       new Map(
-        read
-          ? methods.filter(m => isFor(m, read.facts)).map(m => [m.key, endOf(m, bare, read)] as const)
+        read && now
+          ? methods
+              .filter(m => isFor(m, read.facts))
+              .map(m => [m.key, endOf(m, treatment, now, read)] as const)
           : [],
       ),
-    [read, bare],
+    [read, now, treatment],
   );
   const triedOf = useCallback(
     (key: string): Tried | null => {
@@ -177,6 +188,14 @@ export function MethodsBoard({
         {!read && !problem ? (
           <li>
             <Not role="status">Reading the photograph …</Not>
+          </li>
+        ) : null}
+        {treatment.steps.length > 0 && rows.every(({ done }) => done === 0) ? (
+          <li>
+            <Not>
+              They go on from what is there.{' '}
+              <LinkButton onPress={onAfresh}>Begin afresh on a new take</LinkButton> that is bare.
+            </Not>
           </li>
         ) : null}
         {not.length && read ? (

@@ -1,9 +1,10 @@
-import { useMemo } from 'react';
+import { useEffect, useMemo } from 'react';
 import { createPortal } from 'react-dom';
 import styled, { keyframes } from 'styled-components';
 import type { Step, Treatment } from '../../core/treatment/schema';
 import { controlTold } from '../../words/less-and-more';
 import type { PictureInfo } from '../engine/tiles';
+import { smallPicture } from '../engine/client';
 import { SmallPicture } from '../print/SmallPicture';
 import { useTold } from './useTold';
 
@@ -63,6 +64,39 @@ const MOST_HIGH = 190;
 const WIDE = 300;
 const GAP = 10;
 
+/** Of a small picture, in CSS pixels. */
+const [WIDTH, HEIGHT] = [88, 62];
+/** How long a step is at rest before what its pictures have in common is made. */
+const READY_MS = 600;
+
+/** Makes what the pictures of a step have in common before they are asked for, so that the first of them comes as quickly as others. */
+function useReadyFor(picture: PictureInfo, treatment: Treatment, shared: number): void {
+  const { id } = picture;
+  const last = treatment.steps[shared - 1];
+  useEffect(() => {
+    const abort = new AbortController();
+    const ratio = Math.min(2, window.devicePixelRatio || 1);
+    const make = async () => {
+      const made = await smallPicture(
+        picture,
+        treatment,
+        WIDTH * ratio,
+        HEIGHT * ratio,
+        abort.signal,
+        shared,
+      );
+      made.close();
+    };
+    // Only a help: what is asked for is made then.
+    const timer = setTimeout(() => void make().catch(() => undefined), READY_MS);
+    return () => {
+      abort.abort();
+      clearTimeout(timer);
+    };
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- once for each step, while what lies beneath it is the same
+  }, [id, shared, last]);
+}
+
 /** What a control does, in a sentence and in small pictures of this photograph with less, as now, and with more of it. */
 export function ControlTold({
   picture,
@@ -80,10 +114,14 @@ export function ControlTold({
     () => (name === null ? null : controlTold(treatment, step, name, picture)),
     [name, treatment, step, picture],
   );
+  // The steps before this one are the same in all three.
+  const shared = Math.max(
+    0,
+    treatment.steps.findIndex(s => s.id === step.id),
+  );
+  useReadyFor(picture, treatment, shared);
   if (!asked || !told) return null;
   const top = Math.max(8, Math.min(asked.top - 12, window.innerHeight - MOST_HIGH));
-  // The steps before this one are the same in all three.
-  const shared = treatment.steps.findIndex(s => s.id === step.id);
   return createPortal(
     <Card role="status" data-told={told.name} style={{ top, left: Math.max(8, asked.left - WIDE - GAP) }}>
       <p>
@@ -96,13 +134,7 @@ export function ControlTold({
         <ul>
           {told.shown.map(({ said, treatment: of, isNow }) => (
             <li key={said} data-now={isNow || undefined}>
-              <SmallPicture
-                picture={picture}
-                treatment={of}
-                width={88}
-                height={62}
-                shared={Math.max(0, shared)}
-              />
+              <SmallPicture picture={picture} treatment={of} width={WIDTH} height={HEIGHT} shared={shared} />
               {isNow ? `Now ${said}` : said}
             </li>
           ))}

@@ -61,7 +61,7 @@ export const LayingOn = memo(function LayingOn({
         />
       </div>
       <Fold open={open} onToggle={() => setOpen(!open)}>
-        Reach
+        <span data-word="Reach">Reach</span>
         <small>{limited ? 'Some tones' : 'All tones'}</small>
       </Fold>
       {open ? (

@@ -83,7 +83,7 @@ export function Reading({ reading, beside = 'was' }: { reading: ReadColour | nul
       <i style={{ background: here.paint }} />
       {shown.map(name => (
         <span key={name}>
-          <em>{name}</em> <b>{here[name]}</b>
+          <em data-word={name}>{name}</em> <b>{here[name]}</b>
         </span>
       ))}
       {there ? (

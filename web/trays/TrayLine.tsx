@@ -69,7 +69,7 @@ function StageGroup({
       aria-label={wordFor(stage)}
     >
       <h3>
-        {wordFor(stage)}
+        <span data-word={wordFor(stage)}>{wordFor(stage)}</span>
         {act}
       </h3>
       <div>{children}</div>

@@ -218,7 +218,7 @@ export function WallTones() {
   return (
     <Tones aria-label="Wall tone" orientation="horizontal" value={tone} onChange={v => set(v as WallTone)}>
       <span aria-hidden="true" className="word">
-        Wall
+        <span data-word="Wall">Wall</span>
       </span>
       {wallTones.map(t => (
         <Tone key={t} value={t} aria-label={`${t} wall`} style={{ background: shades[t] }} />

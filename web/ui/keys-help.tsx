@@ -1,10 +1,11 @@
-import { useState } from 'react';
+import { Fragment, useState } from 'react';
 import { Keyboard } from 'lucide-react';
 import styled from 'styled-components';
 import { keys, type Key } from '../app/keys';
+import { tradeWords } from '../../words/told';
 import { useTour } from '../app/tour';
 import { useKeys } from '../app/useKeys';
-import { Button, IconButton } from './buttons';
+import { Button, IconButton, Segments } from './buttons';
 import { Dialog, DialogActions } from './overlays';
 
 const Scroll = styled.div`
@@ -57,21 +58,53 @@ const Written = ({ text }: { text: string }) =>
     .split('`')
     .map((part, i) => (i % 2 ? <kbd key={i}>{part}</kbd> : part));
 
-/** All keys, by the part of the application that they are for. Opened by its button or by `?`. */
+const Words = styled.dl`
+  display: grid;
+  grid-template-columns: max-content 1fr;
+  gap: 7px 18px;
+  padding: 4px 6px;
+  line-height: 1.4;
+  dt {
+    font-weight: 600;
+  }
+  dd {
+    color: var(--ink-2);
+  }
+`;
+
+type Part = 'keys' | 'words';
+const parts: { value: Part; text: string }[] = [
+  { value: 'keys', text: 'Keys' },
+  { value: 'words', text: 'Words' },
+];
+
+/** All keys, by the part of the application that they are for, and the words of the trade. Opened by its button or by `?`. */
 export function KeysHelp() {
   const [open, setOpen] = useState(false);
+  const [on, setOn] = useState<Part>('keys');
   useKeys({ help: () => setOpen(true) });
   const { left, begin } = useTour();
   const list = Object.values<Key>(keys);
   return (
     <>
-      <IconButton aria-label="Keys" onPress={() => setOpen(true)}>
+      <IconButton aria-label="Help: keys and words" onPress={() => setOpen(true)}>
         <Keyboard aria-hidden="true" />
       </IconButton>
       {open ? (
-        <Dialog title="Keys" onClose={() => setOpen(false)}>
-          <Scroll tabIndex={0} role="region" aria-label="All keys">
-            <Table>
+        <Dialog title="Help" onClose={() => setOpen(false)}>
+          <Segments label="Help on" value={on} options={parts} onChange={setOn} />
+          <Scroll tabIndex={0} role="region" aria-label={on === 'keys' ? 'All keys' : 'All words'}>
+            {on === 'words' ? (
+              <Words>
+                {tradeWords.map(([word, sentence]) => (
+                  <Fragment key={word}>
+                    <dt>{word}</dt>
+                    <dd>{sentence}</dd>
+                  </Fragment>
+                ))}
+              </Words>
+            ) : null}
+            <Table hidden={on !== 'keys'}>
               <tbody>
                 {list.map(({ where, written, does }, i) => (
                   <tr key={`${where} ${written}`}>
