@@ -16,7 +16,12 @@ export interface Key {
 const define = <N extends string>(list: Record<N, Key>): Record<N, Key> => list;
 
 export const keys = define({
-  help: { where: 'everywhere', written: '`?`', does: 'shows this list', press: ['?'] },
+  help: {
+    where: 'everywhere',
+    written: '`?`',
+    does: 'shows this list; on a control what it does',
+    press: ['?'],
+  },
   bare: {
     where: 'Bench',
     written: '`B`, or hold it',
