@@ -22,7 +22,7 @@ const withBlue = () =>
 test('four ways to begin, tried by pointing, taken by a press, undone by one', async ({ page, app }) => {
   const bare = await openBench(page, app, [], await withBlue());
   const ways = page.getByRole('region', { name: 'Ways to begin' });
-  await expect(ways.getByRole('button')).toHaveCount(4);
+  await expect(ways.locator('[data-card]')).toHaveCount(4);
   const one = ways.getByRole('button', { name: /^One thing tinted, the blue/ });
   await one.hover();
   await expect(page.getByText(/One thing tinted/).first()).toBeVisible();
@@ -66,7 +66,7 @@ test('a grey photograph is not converted: its light is put right first', async (
     .toBuffer();
   await openBench(page, app, [], file);
   const ways = page.getByRole('region', { name: 'Ways to begin' });
-  await expect(ways.getByRole('button')).toHaveCount(4);
+  await expect(ways.locator('[data-card]')).toHaveCount(4);
   await expect(ways.getByRole('button', { name: /^Black and white/ })).toHaveCount(0);
   const before = await pictureOn(page);
   await ways.getByRole('button', { name: /^Light put right/ }).click();

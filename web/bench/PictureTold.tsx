@@ -36,7 +36,10 @@ export function PictureTold({ picture, treatment }: { picture: PictureInfo; trea
   }, [picture, treatment]);
   return (
     <Unseen>
-      <p id={PICTURE_TOLD}>{told.is}</p>
+      {/* Read out with the picture, not by itself. */}
+      <p id={PICTURE_TOLD} hidden>
+        {told.is}
+      </p>
       <p role="status" aria-label="What changed">
         {told.moved}
       </p>

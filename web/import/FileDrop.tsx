@@ -1,8 +1,11 @@
 import { useEffect, useState } from 'react';
 import styled from 'styled-components';
+import { isOfField } from '../app/field-clipboard';
+import { gather, laidBy } from './gathered';
+import { refuse } from './imports';
 
 export const ACCEPTED =
-  '.jpg,.jpeg,.png,.tif,.tiff,.webp,.avif,image/jpeg,image/png,image/tiff,image/webp,image/avif';
+  '.jpg,.jpeg,.png,.tif,.tiff,.webp,.avif,.zip,image/jpeg,image/png,image/tiff,image/webp,image/avif';
 
 const Veil = styled.div`
   position: fixed;
@@ -24,7 +27,20 @@ const Veil = styled.div`
 
 const carriesFiles = (event: DragEvent) => event.dataTransfer?.types.includes('Files') ?? false;
 
-/** Lets files be laid down anywhere on the screen, and says so while they are held over it. */
+/** A picture from the clipboard, which has the same name each time, under the time of day. */
+function named(file: File): File {
+  if (!/^image\.\w+$/.test(file.name)) return file;
+  const now = new Date().toLocaleTimeString('en-GB', {
+    hour: '2-digit',
+    minute: '2-digit',
+    second: '2-digit',
+  });
+  return new File([file], `Pasted ${now.replaceAll(':', '.')}.${file.name.split('.').at(-1)}`, {
+    type: file.type,
+  });
+}
+
+/** Lets files, folders and zips be laid down anywhere on the screen, and pictures be pasted; says so while they are held over it. */
 export function FileDrop({ text, onFiles }: { text: string; onFiles: (files: File[]) => void }) {
   const [over, setOver] = useState(false);
   useEffect(() => {
@@ -39,6 +55,12 @@ export function FileDrop({ text, onFiles }: { text: string; onFiles: (files: Fil
       depth = Math.max(0, depth - 1);
       if (!depth) setOver(false);
     };
+    const take = async (laid: readonly (File | FileSystemEntry)[]) => {
+      const { files, refused } = await gather(laid);
+      // Before those that come: they begin a list of their own.
+      if (files.length) onFiles(files);
+      refuse(refused);
+    };
     const hold = (event: DragEvent) => {
       if (carriesFiles(event)) event.preventDefault();
     };
@@ -47,18 +69,26 @@ export function FileDrop({ text, onFiles }: { text: string; onFiles: (files: Fil
       event.preventDefault();
       depth = 0;
       setOver(false);
-      const files = [...(event.dataTransfer?.files ?? [])];
-      if (files.length) onFiles(files);
+      if (event.dataTransfer) void take(laidBy(event.dataTransfer));
+    };
+    const paste = (event: ClipboardEvent) => {
+      // Pictures alone: what else is copied belongs to fields, and to steps.
+      const files = [...(event.clipboardData?.files ?? [])];
+      if (!files.length || isOfField(event)) return;
+      event.preventDefault();
+      void take(files.map(named));
     };
     window.addEventListener('dragenter', enter);
     window.addEventListener('dragleave', leave);
     window.addEventListener('dragover', hold);
     window.addEventListener('drop', drop);
+    document.addEventListener('paste', paste);
     return () => {
       window.removeEventListener('dragenter', enter);
       window.removeEventListener('dragleave', leave);
       window.removeEventListener('dragover', hold);
       window.removeEventListener('drop', drop);
+      document.removeEventListener('paste', paste);
     };
   }, [onFiles]);
   return over ? (
@@ -74,6 +104,11 @@ export function chooseFiles(onFiles: (files: File[]) => void): void {
   input.type = 'file';
   input.multiple = true;
   input.accept = ACCEPTED;
-  input.onchange = () => onFiles([...(input.files ?? [])]);
+  input.onchange = () => {
+    void gather([...(input.files ?? [])]).then(({ files, refused }) => {
+      if (files.length) onFiles(files);
+      refuse(refused);
+    });
+  };
   input.click();
 }

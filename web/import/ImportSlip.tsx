@@ -111,7 +111,7 @@ export function ImportSlip() {
         )}
       </header>
       <ul>
-        {list.map(f => (
+        {[...list.filter(f => f.state === 'failed'), ...list.filter(f => f.state !== 'failed')].map(f => (
           <li key={f.id} data-state={f.state}>
             <b title={f.name}>{f.name}</b>
             <span>{stateInWords(f)}</span>

@@ -3,6 +3,7 @@ import { create } from 'zustand';
 import { bringInPhotograph, restorePhotograph, type Photograph } from '../../contract/photographs';
 import { addressOf } from '../../contract/route';
 import { ApiError, call, messageOf, problemFrom } from '../app/api';
+import type { Refused } from './gathered';
 
 /** One file on its way in. */
 export interface Incoming {
@@ -123,6 +124,25 @@ async function work(): Promise<void> {
   }
   running = false;
   void work();
+}
+
+/** Tells of files that are not brought in, among those that are. */
+export function refuse(refused: readonly Refused[]): void {
+  if (!refused.length) return;
+  useImports.setState(s => ({
+    list: [
+      ...s.list,
+      ...refused.map(({ name, why }) => ({
+        id: next++,
+        name,
+        sent: 0,
+        state: 'failed' as const,
+        problem: why,
+        remark: null,
+        offer: null,
+      })),
+    ],
+  }));
 }
 
 /** Brings files into a series, one after the other so that they keep their order; a broken one is named and the others go on. */

@@ -1,15 +1,9 @@
 import { useEffect, useRef } from 'react';
 import { partOf } from '../../core/treatment/laying';
 import type { Treatment } from '../../core/treatment/schema';
+import { isOfField } from '../app/field-clipboard';
 import { tell } from '../app/notices';
 import { copiedText, copyText, remember, textOf, treatmentFrom } from './copied';
-
-/** Whether the clipboard is that of a field: of text, or of a number. */
-function isOfField({ target }: Event): boolean {
-  if (!(target instanceof HTMLElement)) return false;
-  if (target instanceof HTMLInputElement) return target.type !== 'range' && target.type !== 'checkbox';
-  return target.isContentEditable || /^(TEXTAREA|SELECT)$/.test(target.tagName);
-}
 
 /** The steps that stand where the focus is: those picked on the tray line, or those of a folded group; null elsewhere. */
 function stepsAtFocus(picked: readonly string[]): readonly string[] | null {
