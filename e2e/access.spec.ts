@@ -50,7 +50,7 @@ test('the whole job by keys, roles and names: every change is told, saving once'
   const changed = page.getByRole('status', { name: 'What changed' });
   await expect(changed).toHaveText(/greyer/);
   await expect(picture).not.toHaveAccessibleDescription(/Coloured/);
-  const saving = page.locator('[data-saving] [role=status]');
+  const saving = page.getByRole('status', { name: 'Saving' });
   await expect(saving).toHaveText('Saved. From now on each change is.');
 
   // A tone from the board of steps.
@@ -84,7 +84,7 @@ test('the whole job by keys, roles and names: every change is told, saving once'
 
 test('a problem with saving is read out, and that it is over', async ({ page, app, faults }) => {
   await openBench(page, app, [{ id: 'one', kind: 'tint' }]);
-  const saving = page.locator('[data-saving] [role=status]');
+  const saving = page.getByRole('status', { name: 'Saving' });
   await page.route('**/api/takes/**', route => route.abort());
   const hue = page.getByRole('slider', { name: 'Hue', exact: true });
   await hue.focus();

@@ -82,11 +82,7 @@ test('words of the trade are told where the pointer rests on them, and listed in
   await page.mouse.move(500, 300);
   await expect(page.locator('[data-word-told]')).toHaveCount(0);
   await page.getByRole('button', { name: /^Help/ }).click();
-  await page
-    .getByRole('radio', { name: 'Words' })
-    .or(page.getByRole('button', { name: 'Words' }))
-    .first()
-    .click();
+  await page.getByRole('dialog').getByText('Words', { exact: true }).click();
   await expect(page.getByRole('region', { name: 'All words' })).toContainText('Test strip');
   await expect(page.getByRole('region', { name: 'All words' })).toContainText(
     'each with another value of one control',

@@ -100,7 +100,7 @@ test('on the shelf a zip begins a series; one that holds no photograph says so',
   await expect(slip(page)).toContainText('letter.doc in it: not a photograph');
 });
 
-test('a picture is pasted, on the bench and on the sheet; into a field it is not', async ({ page, app }) => {
+test('a picture is pasted, on the bench and on the sheet', async ({ page, app }) => {
   await openBench(page, app);
   const id = page.url().split('/').at(-1)!;
   const { seriesId } = await app.api<{ seriesId: string }>('GET', `/api/photographs/${id}`);
@@ -118,6 +118,7 @@ test('a picture is pasted, on the bench and on the sheet; into a field it is not
   await give(page, 'paste', await pasted(30));
   await expect(slip(page).getByRole('status')).toHaveText('One photograph brought in');
   await page.goto(`${app.url}/series/${seriesId}`);
+  await expect(page.getByRole('row')).toHaveCount(2);
   await give(page, 'paste', await pasted(60));
   await expect(page.getByRole('row')).toHaveCount(3);
   await expect(page.getByRole('row').nth(2)).toContainText(/Pasted/);

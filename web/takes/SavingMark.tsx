@@ -39,24 +39,28 @@ export function SavingMark({ session }: { session: TakeSession }) {
   const [told, setTold] = useState(nothingTold);
   useEffect(() => setTold(now => toldNext(now, saving.state, reason)), [saving.state, reason]);
   return (
-    <Mark data-state={saving.state} data-saving={saving.state}>
-      <Unseen role="status">{told.text}</Unseen>
-      {saving.state === 'saved' && 'Saved'}
-      {saving.state === 'saving' && 'Saving …'}
-      {saving.state === 'stale' && 'Changed in another window'}
-      {saving.state === 'refused' && 'Not saved'}
-      {saving.state === 'waiting' && (
-        <>
-          Not saved
-          <Slip>
-            {saving.reason}{' '}
-            {saving.kept
-              ? 'It is kept in this browser.'
-              : 'Keep this page open: this browser cannot keep it.'}{' '}
-            <LinkButton onPress={() => void session.flush()}>Try now</LinkButton>
-          </Slip>
-        </>
-      )}
-    </Mark>
+    <>
+      <Unseen role="status" aria-label="Saving">
+        {told.text}
+      </Unseen>
+      <Mark data-state={saving.state} data-saving={saving.state}>
+        {saving.state === 'saved' && 'Saved'}
+        {saving.state === 'saving' && 'Saving …'}
+        {saving.state === 'stale' && 'Changed in another window'}
+        {saving.state === 'refused' && 'Not saved'}
+        {saving.state === 'waiting' && (
+          <>
+            Not saved
+            <Slip>
+              {saving.reason}{' '}
+              {saving.kept
+                ? 'It is kept in this browser.'
+                : 'Keep this page open: this browser cannot keep it.'}{' '}
+              <LinkButton onPress={() => void session.flush()}>Try now</LinkButton>
+            </Slip>
+          </>
+        )}
+      </Mark>
+    </>
   );
 }
