@@ -14,6 +14,7 @@ function folder(
   entries: readonly FileSystemEntry[],
   path = `/${name}`,
 ): FileSystemDirectoryEntry {
+  // eslint-disable-next-line no-restricted-syntax -- no more of it is asked for
   return {
     isDirectory: true,
     isFile: false,
@@ -31,6 +32,7 @@ function folder(
   } as unknown as FileSystemDirectoryEntry;
 }
 const entry = (path: string, broken = false): FileSystemFileEntry =>
+  // eslint-disable-next-line no-restricted-syntax -- no more of it is asked for
   ({
     isDirectory: false,
     isFile: true,

@@ -1,9 +1,9 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
-import { stages } from '../core/steps/define';
-import { aboutWord, tradeWords } from './told';
-import { wordFor } from './words';
+import { stages } from '../../core/steps/define';
+import { aboutWord, tradeWords } from '../../words/told';
+import { wordFor } from '../../words/words';
 
 /** Every file of the interface. */
 const files = readdirSync('web', { recursive: true, encoding: 'utf8' })
