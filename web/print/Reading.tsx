@@ -24,6 +24,12 @@ const Label = styled(WallLabel)`
       }
     }
   }
+  /* Beside the wall's tones there is room for three: hue tells less than zone, lightness and chroma. */
+  @media (max-width: 1180px) {
+    &:not([data-compared]) span:nth-of-type(3) {
+      display: none;
+    }
+  }
   em {
     font-style: normal;
   }

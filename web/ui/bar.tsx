@@ -123,6 +123,21 @@ const Way = styled.nav`
     overflow: hidden;
     text-overflow: ellipsis;
   }
+  /* A sliver of a title says nothing: the way up is a sign, and the title stays whole. */
+  @media (max-width: 1180px) {
+    a {
+      flex: none;
+      font-size: 0;
+    }
+    a::before {
+      content: '‹' / '';
+      font-size: 24px;
+      line-height: 1;
+    }
+    i {
+      display: none;
+    }
+  }
   a:hover {
     color: var(--ink);
   }
