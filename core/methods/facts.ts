@@ -62,8 +62,6 @@ export function factsOf(reading: PictureReading, automatic: Automatics): Facts {
       'thing.deeper': deeper(thing.colour),
       'thing.vivid': thing.vivid,
       'thing.near': Math.max(COLOURED, NEAREST * thing.vivid),
-      'thing.opposite': (thing.hue + 180) % 360,
-      'thing.share': things[0]?.share ?? 0,
     },
   };
 }

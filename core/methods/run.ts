@@ -140,13 +140,12 @@ function put(
   const id = idOf(method, page.key);
   const area = deed.area ? withArea(method, of, page.key, deed.area, reading, facts) : null;
   const settings = valueFor(deed.settings, facts) as Values;
-  const fresh = newStep(of, deed.kind, deed.stage);
+  const fresh = newStep(of, deed.kind);
   const step = {
     ...fresh,
     id,
     name: deed.name,
     strength: Number(valueFor(deed.strength, facts)),
-    mix: deed.mix ?? fresh.mix,
     mask: area?.id ?? null,
     settings: settled(deed.kind, settings),
   } as Step;

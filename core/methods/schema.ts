@@ -1,6 +1,4 @@
 import { z } from 'zod';
-import { mixNames } from '../colour/mixes';
-import { stages } from '../steps/define';
 import { stepKinds, type Kind } from '../steps';
 import { bands } from '../analysis/reading';
 import { ways } from '../analysis/moved';
@@ -37,10 +35,8 @@ const deedSchema = z.discriminatedUnion('does', [
   z.strictObject({
     does: z.literal('put'),
     kind: z.enum(kindNames),
-    stage: z.enum(stages).optional(),
     name: z.string().max(40).default(''),
     strength: z.unknown().default(1),
-    mix: z.enum(mixNames).optional(),
     settings: values.default({}),
     /** `thing`: what is noticed in the picture; or an area of its own. */
     area: z

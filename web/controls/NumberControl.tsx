@@ -12,7 +12,8 @@ import { Section } from './Section';
 import { ToneRamp } from './ToneRamp';
 import { HoldContext, LongEdgeContext } from './tools';
 import { nameOfSetting } from '../../words/setting-name';
-import { inPixels, units } from '../../words/units';
+import { inPixels } from '../../words/units';
+import { sliderOf } from './slider-of';
 
 /** The OKLab lightness of a track that stands for no range of tones. */
 const MIDDLE = 0.66;
@@ -64,11 +65,7 @@ const NumberSlider = memo(function NumberSlider({
       label={label}
       name={name}
       value={value}
-      min={field.min}
-      max={field.max}
-      standard={field.default}
-      {...units[field.unit]}
-      scale={field.scale}
+      {...sliderOf(field)}
       paint={paint}
       beside={field.unit === 'length' && longEdge > 0 ? inPixels(longEdge) : undefined}
       onChange={v => set.glide(path, v)}

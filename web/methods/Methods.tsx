@@ -1,7 +1,8 @@
 import { takenUpAt } from '../../core/methods/run';
 import type { Method } from '../../core/methods/schema';
 import { methods } from '../../words/methods';
-import { MethodPanel, type MethodPanelProps } from './MethodPanel';
+import type { MethodPanelProps } from './method-panel-props';
+import { MethodPanel } from './MethodPanel';
 import { MethodsBoard } from './MethodsBoard';
 import { leftAt } from './taken-up';
 

@@ -1,5 +1,5 @@
 import type { NumberSetting } from '../../words/setting';
-import { units } from '../../words/units';
+import { sliderOf } from '../controls/slider-of';
 import { Slider } from '../ui/slider';
 import type { Edits } from '../takes/useEdits';
 
@@ -19,11 +19,7 @@ export function SettingSlider({
       label={label}
       name={name}
       value={value}
-      min={field.min}
-      max={field.max}
-      standard={field.default}
-      {...units[field.unit]}
-      scale={field.scale}
+      {...sliderOf(field)}
       onChange={v => glide(apply(now(), v))}
       onChangeEnd={v => commit(apply(now(), v), setting.label)}
     />
