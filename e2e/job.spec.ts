@@ -33,7 +33,7 @@ test('from files to a toned print: bring in, treat, reload, undo, send out', asy
   faults,
 }) => {
   await page.goto(app.url);
-  await page.getByRole('button', { name: 'New series' }).click();
+  await page.getByRole('button', { name: 'New series', exact: true }).click();
   await page.getByLabel('Title').fill('Slack tide');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: 'Slack tide' })).toBeVisible();

@@ -568,7 +568,7 @@ function BenchAtWork({
         session={session}
         edits={edits}
         chosen={chosen}
-        lamp={lamp}
+        lampAt={lampAt}
         compare={compare}
         tried={tried}
         setTried={setTried}

@@ -129,8 +129,8 @@ export interface WorkplaceProps {
   edits: Edits;
   /** The step that is worked on. */
   chosen: string | null;
-  /** How many steps are lit. */
-  lamp: number;
+  /** Where the lamp stands, behind how many steps; null at the end, also of a treatment that grows. */
+  lampAt: number | null;
   compare: Compare;
   /** What is tried on the picture, and to try something; stays the same function. */
   tried: Tried | null;
@@ -167,7 +167,7 @@ export function Workplace({
   session,
   edits,
   chosen,
-  lamp,
+  lampAt,
   compare,
   tried,
   setTried,
@@ -191,8 +191,10 @@ export function Workplace({
   const [held, setHeld] = useState<Parameters<Hold>[0]>([]);
   const { commit, preview } = edits;
   const litOf = useCallback(
-    (of: Treatment) => (lamp >= of.steps.length ? of : { ...of, steps: of.steps.slice(0, lamp) }),
-    [lamp],
+    // A lamp at the end stays there, so that what comes newest is never shown without its last step.
+    (of: Treatment) =>
+      lampAt === null || lampAt >= of.steps.length ? of : { ...of, steps: of.steps.slice(0, lampAt) },
+    [lampAt],
   );
   const lit = useMemo(() => litOf(treatment), [litOf, treatment]);
   const step = treatment.steps.find(s => s.id === chosen);

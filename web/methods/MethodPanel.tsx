@@ -153,7 +153,7 @@ export function MethodPanel(props: MethodPanelProps) {
       <Body key={page.key}>
         <PageBody {...props} page={page} read={read} beneath={beneath} isLaid={laid} />
         {problem ? <p role="alert">The photograph could not be read: {problem}</p> : null}
-        {!laid && !isBusy && page.deed.does !== 'series' ? (
+        {!laid && !isBusy && read && page.deed.does !== 'series' ? (
           <div className="act">
             <Button onPress={() => lay(page)}>Lay {page.short} on</Button>
           </div>

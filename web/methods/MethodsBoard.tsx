@@ -9,7 +9,7 @@ import { countOf, listed } from '../../words/words';
 import { useKeys } from '../app/useKeys';
 import type { PictureInfo } from '../engine/tiles';
 import { SmallPicture } from '../print/SmallPicture';
-import { useTrying } from '../print/useTrying';
+import { pointed, useTrying } from '../print/useTrying';
 import type { Tried } from '../takes/tried';
 import { BoardHead } from '../ui/board-head';
 import { LinkButton } from '../ui/buttons';
@@ -163,8 +163,7 @@ export function MethodsBoard({
                   data-tried={method.key === at || undefined}
                   aria-label={method.title}
                   aria-describedby={`about-${method.key}`}
-                  onPointerEnter={() => point(method.key, true)}
-                  onPointerLeave={() => point(method.key, false)}
+                  {...pointed(on => point(method.key, on))}
                   onFocus={event => point(method.key, event.currentTarget.matches(':focus-visible'))}
                   onBlur={() => point(method.key, false)}
                   onClick={() => onChoose(method)}

@@ -4,6 +4,7 @@ import styled from 'styled-components';
 import type { Treatment } from '../../core/treatment/schema';
 import type { PictureInfo } from '../engine/tiles';
 import { SmallPicture } from './SmallPicture';
+import { pointed } from './useTrying';
 import { IconButton } from '../ui/buttons';
 import { Menu } from '../ui/overlays';
 
@@ -98,8 +99,7 @@ export function PictureCard<A extends string>({
     <Frame
       data-context={actions ? '' : undefined}
       data-tried={isTried || undefined}
-      onPointerEnter={() => onTry?.(true)}
-      onPointerLeave={() => onTry?.(false)}
+      {...pointed(on => onTry?.(on))}
     >
       <button
         type="button"

@@ -5,6 +5,15 @@ import type { Tried } from '../takes/tried';
 const REST_MS = 20;
 
 /**
+ * What is pointed at: a hand that moves over it. What comes to lie under a pointer at rest is not pointed at, so an undo
+ * by keys never tries again what it took back.
+ */
+export const pointed = (on: (isPointed: boolean) => void) => ({
+  onPointerMove: () => on(true),
+  onPointerLeave: () => on(false),
+});
+
+/**
  * Which of several choices is pointed at, or has the focus: as long as it is, it is tried on the picture.
  * @param triedOf what a choice gives; null where that cannot be. Must stay the same function while nothing changes.
  * @param onTry must stay the same function

@@ -3,7 +3,7 @@ import { memo, useCallback, useEffect, useMemo, useRef, useState, type KeyboardE
 import styled from 'styled-components';
 import type { Treatment } from '../../core/treatment/schema';
 import { useKeys } from '../app/useKeys';
-import { useTrying } from '../print/useTrying';
+import { pointed, useTrying } from '../print/useTrying';
 import type { Tried } from '../takes/tried';
 import type { Line, Moment } from '../takes/line';
 import { BoardHead } from '../ui/board-head';
@@ -137,8 +137,7 @@ const Entry = memo(function Entry({
         type="button"
         data-state={by}
         aria-current={by === 0 ? 'step' : undefined}
-        onPointerEnter={() => onPoint(key, true)}
-        onPointerLeave={() => onPoint(key, false)}
+        {...pointed(on => onPoint(key, on))}
         onFocus={event => event.target.matches(':focus-visible') && onPoint(key, true)}
         onBlur={() => onPoint(key, false)}
         onClick={() => onGo(by)}
