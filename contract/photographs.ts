@@ -24,6 +24,9 @@ export const photographView = z.object({
   part: z.string().nullable(),
   /** When it was taken, by its camera's clock, as `2026-05-03T14:22:01`. */
   taken: z.string().nullable(),
+  /** What it was taken with, and by whom, as the file says. */
+  camera: z.string().nullable(),
+  author: z.string().nullable(),
   caption: z.string(),
   currentTakeId: z.uuid(),
   takes: z.array(takeSummary),

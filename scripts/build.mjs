@@ -51,7 +51,7 @@ await bundle({
     'server/render': 'server/cli/render.ts',
     'server/cube': 'server/cli/cube.ts',
   },
-  external: ['sharp', 'piscina', 'lcms-wasm', 'yazl'],
+  external: ['sharp', 'piscina', 'lcms-wasm', 'yazl', 'wasm-vips', 'libraw-wasm'],
   ...common,
   plugins: [englishAlone],
   minifySyntax: true,

@@ -53,6 +53,7 @@ export async function openServices(config: Config): Promise<Services> {
     originals.file(sha256, 'original', () => Promise.resolve(readBlob(sequelize, sha256)));
   const renderer = new Renderer(config.bandWorker);
   const pictures = new PictureStore(pixels, original, {
+    inspect: (path, page) => renderer.inspect(path, page),
     decode: (path, facts) => renderer.decode(path, facts),
     resize: (of, width, height) => renderer.resize(of, width, height),
   });

@@ -87,3 +87,22 @@ export function greyToRgb(grey: Uint8Array | Uint16Array): Uint8Array | Uint16Ar
   }
   return out;
 }
+
+/**
+ * 16-bit codes of floating numbers, of which 0 is black and 1 white; what lies beyond, or is no number, is cut.
+ * @param isLinear they are linear light, and become codes of sRGB; alpha, the last of 2 or 4 channels, stays as it is
+ */
+export function codesOfFloats(
+  numbers: Float32Array | Uint32Array,
+  channels: number,
+  isLinear: boolean,
+): Uint16Array {
+  const out = new Uint16Array(numbers.length);
+  const alpha = channels % 2 ? -1 : channels - 1;
+  for (let i = 0; i < out.length; i++) {
+    const v = numbers[i];
+    const cut = v > 0 ? (v < 1 ? v : 1) : 0;
+    out[i] = Math.round((isLinear && i % channels !== alpha ? encode(cut) : cut) * 65535);
+  }
+  return out;
+}

@@ -1,8 +1,12 @@
 import { createHash } from 'node:crypto';
+import { readFile } from 'node:fs/promises';
 import { QueryTypes } from 'sequelize';
+import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { asking } from '../testing/asking';
 import { jpegTurned, p3Profile, png8, tiff16 } from '../testing/pictures';
+import type { Series } from '../../contract/series';
+import { dng } from '../testing/dng';
 import { testServer, type TestServer } from '../testing/server';
 import { cleanName, titleFrom } from './import';
 
@@ -75,6 +79,54 @@ describe('bringing in', () => {
     const series = await newSeries();
     const { body } = await bringIn(series.id, await png8(4, 4, () => [1, 2, 3]), '../../../tmp/evil.png');
     expect(body.fileName).toBe('evil.png');
+  });
+
+  it('makes a photograph of each page of a TIFF, with pixels of its own, in their order', async () => {
+    const series = await newSeries();
+    const file = await readFile(new URL('../testing/made/pages.tif', import.meta.url));
+    const { status, body } = await bringIn(series.id, file, 'album.tif');
+    expect(status).toBe(201);
+    const { photographs } = (await http().get(`/api/series/${series.id}`)).body as Series;
+    expect(photographs.map(p => p.title)).toEqual(['Album, page 1', 'Album, page 2', 'Album, page 3']);
+    expect(body.id).toBe(photographs[0].id);
+    expect(photographs.map(p => p.grey)).toEqual([false, true, false]);
+    expect(new Set(photographs.map(p => p.sha256)).size).toBe(1);
+    const first = async (id: string) => {
+      const tile = await http().get(`/api/photographs/${id}/pixels/48/0/0`).responseType('blob');
+      return [...new Uint16Array(tile.body.buffer, tile.body.byteOffset, 3)];
+    };
+    const [one, two, three] = await Promise.all(photographs.map(p => first(p.id)));
+    expect(two[0]).toBe(two[2]);
+    one.forEach((v, k) => expect(v + three[k]).toBe(65535));
+    // Once more into another series: the pages are known by then.
+    const other = await newSeries();
+    expect((await bringIn(other.id, file, 'album.tif')).status).toBe(201);
+    const again = (await http().get(`/api/series/${other.id}`)).body as Series;
+    expect(await Promise.all(again.photographs.map(p => first(p.id)))).toEqual([one, two, three]);
+    // And not once more into the same, unless that is wanted.
+    const twice = http().post(`/api/series/${series.id}/photographs`).attach('file', file, 'album.tif');
+    expect((await twice).status).toBe(409);
+  });
+
+  it('keeps the camera and the author that a file names, of a raw too', async () => {
+    const series = await newSeries();
+    const told = await sharp({ create: { width: 40, height: 30, channels: 3, background: '#345' } })
+      .withExif({ IFD0: { Make: 'Tideline', Model: 'Tideline Two', Artist: 'Ada Quill' } })
+      .jpeg()
+      .toBuffer();
+    expect((await bringIn(series.id, told, 'a.jpg')).body).toMatchObject({
+      camera: 'Tideline Two',
+      author: 'Ada Quill',
+      taken: null,
+    });
+    const exif = [{ tag: 36867, type: 2, value: '2026:05:03 14:22:01' }];
+    const raw = dng({ width: 64, height: 48, at: () => [0.2, 0.3, 0.4], exif });
+    expect((await bringIn(series.id, raw, 'a.dng')).body).toMatchObject({
+      mediaType: 'image/x-camera-raw',
+      camera: 'Tideline Two',
+      author: null,
+      taken: '2026-05-03T14:22:01',
+    });
   });
 
   it('hands out tiles of real pixels, profile and orientation honoured', async () => {

@@ -14,10 +14,11 @@ import { createTake } from '../data/history';
 import { Photograph, Series } from '../data/models';
 import { sourceOf } from '../data/source';
 import { touchSeries } from '../data/touch';
+import { cameraNotes } from '../pictures/camera-notes';
 import { needRoom } from '../pictures/disk';
-import { inspect, PictureError } from '../pictures/inspect';
+import { pagesIn, PictureError } from '../pictures/inspect';
 import { MOST_BYTES } from '../pictures/limits';
-import { takenAt } from '../pictures/taken';
+import type { PictureSource } from '../pictures/store';
 import type { Services } from '../services';
 import { listPhotographs } from './photographs';
 import { Problem } from './problem';
@@ -105,7 +106,10 @@ function receive(req: Request, folder: string): Promise<Received> {
   });
 }
 
-/** Keeps a picture file as a photograph with one bare take, all in one transaction. */
+/**
+ * Keeps a picture file as a photograph with one bare take, of a file with several pages each as one, all in one transaction.
+ * Gives the id of the first.
+ */
 export async function keepPhotograph(
   { sequelize, pictures, log }: Services,
   seriesId: string,
@@ -113,39 +117,54 @@ export async function keepPhotograph(
   title = titleFrom(file.name),
   treatments: { treatment: Treatment; name: string }[] = [{ treatment: bareTreatment(), name: '' }],
 ): Promise<string> {
-  const known = await Photograph.findOne({ where: { sha256: file.sha256 } });
-  const facts = known ? sourceOf(known) : await inspect(file.path);
-  const source = { ...facts, sha256: file.sha256 };
-  const damage = known ? known.damage : await pictures.admit(source, file.path);
-  const taken = known?.takenRead ? known.taken : await takenAt(file.path);
+  const known = await Photograph.findAll({ where: { sha256: file.sha256 }, order: ['page', 'createdAt'] });
+  const knownPages = new Map(known.map(photograph => [photograph.page, photograph]));
+  const notes = known.find(photograph => photograph.takenRead) ?? (await cameraNotes(file.path));
+  const { taken, camera, author } = notes;
+  const pages: { source: PictureSource; damage: string | null }[] = [];
+  for (const page of await pagesIn(file.path)) {
+    const same = knownPages.get(page);
+    const facts = same ? sourceOf(same) : await pictures.inspect(file.path, page);
+    const source = { ...facts, sha256: file.sha256 };
+    pages.push({ source, damage: same ? same.damage : await pictures.admit(source, file.path) });
+  }
   const id = await sequelize.transaction(async (transaction: Transaction) => {
     await storeBlobFile(transaction, file.sha256, file.size, file.path);
     // The series' row is locked, so that photographs arriving together get places of their own.
     await Series.findByPk(seriesId, { lock: transaction.LOCK.UPDATE, transaction });
     const last = (await Photograph.max('place', { where: { seriesId }, transaction })) as number | null;
-    const photograph = await Photograph.create(
-      {
-        ...source,
-        damage,
-        taken,
-        takenRead: true,
-        seriesId,
-        place: (last ?? 0) + 1,
-        title,
-        fileName: file.name,
-      },
-      { transaction },
-    );
-    for (const { treatment, name } of treatments) {
-      const take = await createTake(photograph.id, treatment, name, transaction);
-      photograph.currentTakeId = take.id;
+    let first = '';
+    for (const [i, { source, damage }] of pages.entries()) {
+      const photograph = await Photograph.create(
+        {
+          ...source,
+          damage,
+          taken,
+          camera,
+          author,
+          takenRead: true,
+          seriesId,
+          place: (last ?? 0) + 1 + i,
+          title: pages.length > 1 ? `${title}, page ${i + 1}` : title,
+          fileName: file.name,
+        },
+        { transaction },
+      );
+      for (const { treatment, name } of treatments) {
+        const take = await createTake(photograph.id, treatment, name, transaction);
+        photograph.currentTakeId = take.id;
+      }
+      await photograph.save({ transaction });
+      first ||= photograph.id;
     }
-    await photograph.save({ transaction });
     await touchSeries(seriesId, transaction);
-    return photograph.id;
+    return first;
   });
   // What the Bench will ask for first; a failure only means that it is made later.
-  pictures.warm(source).catch(error => log.warn({ err: error }, 'sizes not made ahead'));
+  const ahead = async () => {
+    for (const { source } of pages) await pictures.warm(source);
+  };
+  ahead().catch((error: unknown) => log.warn({ err: error }, 'sizes not made ahead'));
   return id;
 }
 

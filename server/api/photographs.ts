@@ -33,7 +33,7 @@ export async function listPhotographs(
   return sequelize.query<PhotographView>(
     `SELECT p.id, p.series_id AS "seriesId", p.title, p.file_name AS "fileName", trim(p.sha256) AS sha256,
        p.media_type AS "mediaType", p.width, p.height, p.bits, p.grey, p.profile, p.damage, p.part,
-       p.taken, p.caption,
+       p.taken, p.camera, p.author, p.caption,
        p.current_take_id AS "currentTakeId",
        (SELECT json_agg(json_build_object('id', t.id, 'letter', t.letter, 'name', t.name, 'revision', t.revision,
           'steps', st.kinds, 'frame', st.frame)

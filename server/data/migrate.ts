@@ -16,6 +16,7 @@ import * as takeOrder from './migrations/0013-take-order';
 import * as sendingOut from './migrations/0014-sending-out';
 import * as notes from './migrations/0015-notes';
 import * as demo from './migrations/0016-demo';
+import * as waysIn from './migrations/0017-ways-in';
 
 /** Statements, or what is run where statements do not serve. */
 type Way = string[] | ((sequelize: Sequelize, transaction: Transaction) => Promise<void>);
@@ -37,6 +38,7 @@ const migrations: Record<string, { up: Way; down: Way }> = {
   '0014-sending-out': sendingOut,
   '0015-notes': notes,
   '0016-demo': demo,
+  '0017-ways-in': waysIn,
 };
 
 const storageOf = (sequelize: Sequelize) => new SequelizeStorage({ sequelize, tableName: 'migrations' });

@@ -42,6 +42,11 @@ export class Photograph extends Model<InferAttributes<Photograph>, InferCreation
   declare part: CreationOptional<string | null>;
   /** When it was taken, by its camera's clock; null where that is not known, or not read yet. */
   declare taken: CreationOptional<string | null>;
+  /** The camera's make and model, and who took it, as the file says. */
+  declare camera: CreationOptional<string | null>;
+  declare author: CreationOptional<string | null>;
+  /** Which page of its file it is, from 0. */
+  declare page: CreationOptional<number>;
   declare takenRead: CreationOptional<boolean>;
   declare caption: CreationOptional<string>;
   declare currentTakeId: CreationOptional<string | null>;
@@ -227,6 +232,9 @@ export function connect(databaseUrl: string): Sequelize {
       damage: text,
       part: text,
       taken: text,
+      camera: text,
+      author: text,
+      page: { type: DataTypes.INTEGER, defaultValue: 0 },
       takenRead: { type: DataTypes.BOOLEAN, defaultValue: false },
       caption: { type: text, defaultValue: '' },
       currentTakeId: DataTypes.UUID,

@@ -1,5 +1,5 @@
 import { Photograph } from '../data/models';
-import { takenAt } from '../pictures/taken';
+import { cameraNotes } from '../pictures/camera-notes';
 import type { Services } from '../services';
 
 /** Reads when photographs were taken that came in before that was read, one after another. */
@@ -8,10 +8,10 @@ export async function readWhenTaken({ original, log, closing }: Services): Promi
     const photograph = await Photograph.findOne({ where: { takenRead: false }, order: ['createdAt', 'id'] });
     if (!photograph) return;
     const { sha256 } = photograph;
-    const taken = await original(sha256).then(takenAt, (error: Error) => {
+    const notes = await original(sha256).then(cameraNotes, (error: Error) => {
       log.warn({ err: error, photograph: photograph.id }, 'not read when it was taken');
-      return null;
+      return {};
     });
-    await Photograph.update({ taken, takenRead: true }, { where: { sha256 } });
+    await Photograph.update({ ...notes, takenRead: true }, { where: { sha256 } });
   }
 }

@@ -174,7 +174,6 @@ describe('a part of a file', () => {
       ],
       'the small preview in a camera’s raw file',
     ],
-    [[[50706, 1, 0x00000601]], 'not developed'],
   ] as [[number, 1 | 3 | 4, number][], string | null][])('is said of a TIFF with %j', async (tags, said) => {
     const path = join(folder, `${++count}`);
     await writeFile(path, tiffWith(tags));

@@ -1,8 +1,17 @@
 import { halve } from '../../core/kernels/halve';
 import sharp, { type Metadata, type SharpOptions } from 'sharp';
-import { greyToRgb, layOnWhite, lookUp, narrow, splitAlpha } from '../../core/kernels/profile-codes';
+import {
+  codesOfFloats,
+  greyToRgb,
+  layOnWhite,
+  lookUp,
+  narrow,
+  splitAlpha,
+} from '../../core/kernels/profile-codes';
 import { conversionFits, conversionOf } from './colour-engine';
 import { openOptions, PictureError, type PictureFacts } from './inspect';
+import { readerOf } from './readers';
+import type { Laid, Reader } from './readers/define';
 
 /** A whole picture: sRGB-encoded RGB, interleaved, upright. */
 export interface Pixels {
@@ -38,7 +47,7 @@ export const isWide = ({ bits, grey, profile }: PictureFacts): boolean =>
 async function asTheyAre(
   path: string,
   opening: Opening,
-  space: 'grey16' | 'b-w' | 'rgb16',
+  space: 'grey16' | 'b-w' | 'rgb16' | 'srgb',
   depth: 'ushort' | 'uchar',
 ) {
   const { data, info } = await sharp(path, { ...opening, ignoreIcc: true })
@@ -58,43 +67,74 @@ function converted(codes: Uint16Array, channels: number, convert: (colours: Uint
   return made;
 }
 
-async function decodeGrey(
-  path: string,
-  opening: Opening,
-  facts: PictureFacts,
-  { icc, hasAlpha }: Metadata,
-): Promise<Pixels> {
-  // In 8 bits of grey the picture library drops the alpha.
-  const in16 = facts.bits === 16 || hasAlpha;
-  const { width, height, channels, codes } = await (in16
-    ? asTheyAre(path, opening, 'grey16', 'ushort')
-    : asTheyAre(path, opening, 'b-w', 'uchar'));
-  if (channels > 2) throw new PictureError(`has ${channels} channels`);
+/** The picture of the codes of a file, by its profile where it has one. */
+async function pictureOf(laid: Laid, icc: Buffer | null, facts: PictureFacts): Promise<Pixels> {
+  const { width, height, channels, codes } = laid;
+  const grey = channels <= 2;
   if (!icc && channels === 1) return { width, height, codes: greyToRgb(codes) };
-  const conversion = icc && (await conversionOf(icc, 1));
+  if (!icc && channels === 3) return { width, height, codes };
+  const conversion = icc && (await conversionOf(icc, grey ? 1 : 3));
   const wide = codes instanceof Uint16Array ? codes : widen(codes);
-  const grey = converted(wide, channels, colours => {
+  const made = converted(wide, channels, colours => {
+    if (conversion?.channels === 3) return conversion.convert(colours);
     if (conversion?.channels === 1) lookUp(colours, conversion.table);
     return colours;
   });
-  return { width, height, codes: greyToRgb(isWide(facts) ? grey : narrow(grey)) };
+  const asKept = isWide(facts) ? made : narrow(made);
+  return { width, height, codes: grey ? greyToRgb(asKept) : asKept };
 }
 
-/** 16-bit colour: converted by the colour engine itself, since the picture library goes by way of another space. */
-async function decodeColour16(path: string, opening: Opening, icc: Buffer | undefined): Promise<Pixels> {
-  const { codes, width, height, channels } = await asTheyAre(path, opening, 'rgb16', 'ushort');
-  if (channels !== 3 && channels !== 4) throw new PictureError(`has ${channels} channels`);
-  const conversion = icc && (await conversionOf(icc, 3));
-  const convert = (colours: Uint16Array) =>
-    conversion?.channels === 3 ? conversion.convert(colours) : colours;
-  return { width, height, codes: converted(codes as Uint16Array, channels, convert) };
+const few = (channels: number): Laid['channels'] => {
+  if (channels < 1 || channels > 4) throw new PictureError(`has ${channels} channels`);
+   
+  return channels as Laid['channels'];
+};
+
+/**
+ * The codes of a TIFF whose numbers are floats, or whole ones of 32 bits: of floats black is 0 and white 1, what lies beyond is cut. Without a
+ * profile they are linear light, as programs that write them mean it.
+ */
+async function deep(path: string, opening: Opening, { space, depth, icc }: Metadata): Promise<Laid> {
+  const isFloat = depth === 'float' || depth === 'double';
+  const colours = space === 'b-w' ? 'b-w' : isFloat ? 'scrgb' : 'rgb16';
+  const { data, info } = await sharp(path, { ...opening, ignoreIcc: true })
+    .autoOrient()
+    .toColourspace(colours)
+    .raw({ depth: isFloat ? 'float' : colours === 'b-w' ? 'uint' : 'ushort' })
+    .toBuffer({ resolveWithObject: true });
+  const { width, height } = info;
+  const channels = few(info.channels);
+  if (colours === 'rgb16') return { width, height, channels, codes: as16(data) };
+  const numbers = isFloat
+    ? new Float32Array(data.buffer, data.byteOffset, data.length / 4)
+    : new Uint32Array(data.buffer, data.byteOffset, data.length / 4);
+  const codes = isFloat
+    ? codesOfFloats(numbers, channels, icc === undefined)
+    : Uint16Array.from(numbers, v => Math.round(v / 65537));
+  return { width, height, channels, codes };
 }
 
 async function decodeOpened(path: string, opening: Opening, facts: PictureFacts): Promise<Pixels> {
-  const metadata = await sharp(path, openOptions).metadata();
-  const { icc, space } = metadata;
-  if (facts.grey) return decodeGrey(path, opening, facts, metadata);
-  if (facts.bits === 16 && space !== 'cmyk') return decodeColour16(path, opening, icc);
+  const metadata = await sharp(path, { ...openOptions, page: opening.page }).metadata();
+  const { icc = null, space, depth, hasAlpha } = metadata;
+  if (!['uchar', 'ushort'].includes(depth)) return pictureOf(await deep(path, opening, metadata), icc, facts);
+  if (facts.grey) {
+    // In 8 bits of grey the picture library drops the alpha.
+    const { codes, ...info } = await (facts.bits === 16 || hasAlpha
+      ? asTheyAre(path, opening, 'grey16', 'ushort')
+      : asTheyAre(path, opening, 'b-w', 'uchar'));
+    if (info.channels > 2) throw new PictureError(`has ${info.channels} channels`);
+    return pictureOf({ ...info, channels: few(info.channels), codes }, icc, facts);
+  }
+  // Converted by the colour engine itself, since the picture library goes by way of another space.
+  // What is clear is laid on white here too: the library cuts what lies between two codes.
+  if ((facts.bits === 16 || hasAlpha) && space !== 'cmyk') {
+    const { codes, ...info } = await (facts.bits === 16
+      ? asTheyAre(path, opening, 'rgb16', 'ushort')
+      : asTheyAre(path, opening, 'srgb', 'uchar'));
+    if (info.channels < 3) throw new PictureError(`has ${info.channels} channels`);
+    return pictureOf({ ...info, channels: few(info.channels), codes }, icc, facts);
+  }
   if (icc && space !== 'cmyk') await conversionFits(icc);
   let pipeline = sharp(path, opening).autoOrient().flatten({ background: '#fff' });
   if (facts.bits === 16) pipeline = pipeline.toColourspace('rgb16');
@@ -104,6 +144,16 @@ async function decodeOpened(path: string, opening: Opening, facts: PictureFacts)
     .toBuffer({ resolveWithObject: true });
   if (info.channels !== 3) throw new PictureError(`has ${info.channels} channels`);
   return { codes: facts.bits === 16 ? as16(data) : data, width: info.width, height: info.height };
+}
+
+/** A file that a codec of its own reads. */
+async function decodeByReader(reader: Reader, path: string, facts: PictureFacts): Promise<Pixels> {
+  const { icc } = facts.profile === null ? { icc: null } : await reader.head(path);
+  const laid = await reader.read(path);
+  if (laid.width !== facts.width || laid.height !== facts.height) {
+    throw new PictureError('is damaged: its picture is not as large as its head says');
+  }
+  return pictureOf(laid, icc, facts);
 }
 
 /** Of these what comes before and after a broken place can be read; of others nothing that could be relied on. */
@@ -126,17 +176,22 @@ function damageFrom(said: string): string | null {
  * nothing can be read, or where the profile does not fit.
  */
 export async function decodePicture(path: string, facts: PictureFacts): Promise<Decoded> {
+  const reader = readerOf(facts.mediaType);
   // JPEG data may be broken with nothing but a warning.
   const failOn = facts.mediaType === 'image/jpeg' ? 'warning' : 'error';
+  const { page } = facts;
   try {
-    return { ...(await decodeOpened(path, { ...openOptions, failOn }, facts)), damage: null };
+    const read = reader
+      ? decodeByReader(reader, path, facts)
+      : decodeOpened(path, { ...openOptions, failOn, page }, facts);
+    return { ...(await read), damage: null };
   } catch (error) {
     if (error instanceof PictureError) throw error;
     const refused = new PictureError('is damaged: its picture data cannot be read to the end');
     if (!readsOn.has(facts.mediaType)) throw refused;
     const damage = damageFrom(String(error));
     try {
-      return { ...(await decodeOpened(path, { ...openOptions, failOn: 'none' }, facts)), damage };
+      return { ...(await decodeOpened(path, { ...openOptions, failOn: 'none', page }, facts)), damage };
     } catch {
       throw refused;
     }

@@ -1,16 +1,22 @@
+import { stat } from 'node:fs/promises';
 import sharp, { type Metadata } from 'sharp';
 import { LONGEST_EDGE } from '../../contract/limits';
 import { MOST_PIXELS } from './limits';
 import { profileName } from './icc';
+import { whyNotRead } from './not-pictures';
 import { partTaken } from './part';
+import { firstBytes, readersOf } from './readers';
+import { directoriesOf, isPreview, pagesOf } from './tiff-directories';
 
 /** What a file's own bytes say about the picture in it. */
 export interface PictureFacts {
-  mediaType: 'image/jpeg' | 'image/png' | 'image/tiff' | 'image/webp' | 'image/avif';
+  mediaType: string;
+  /** Which page of its file it is, from 0. */
+  page: number;
   /** Pixels, upright: EXIF orientation applied. */
   width: number;
   height: number;
-  /** Bits a channel in the file. */
+  /** Bits a channel that are kept: 16 where the file has more than 8. */
   bits: 8 | 16;
   /** The file has one channel (and perhaps alpha). */
   grey: boolean;
@@ -23,14 +29,15 @@ export interface PictureFacts {
 /** A file that is not a picture that can be taken in; the message says why, without the file's name. */
 export class PictureError extends Error {}
 
-const mediaTypes: Record<string, PictureFacts['mediaType']> = {
+const mediaTypes: Record<string, string> = {
   jpeg: 'image/jpeg',
   png: 'image/png',
   tiff: 'image/tiff',
   webp: 'image/webp',
+  gif: 'image/gif',
 };
 
-function mediaTypeOf(metadata: Metadata): PictureFacts['mediaType'] | undefined {
+function mediaTypeOf(metadata: Metadata): string | undefined {
   if (metadata.format === 'heif') return metadata.compression === 'av1' ? 'image/avif' : undefined;
   return mediaTypes[metadata.format];
 }
@@ -38,37 +45,83 @@ function mediaTypeOf(metadata: Metadata): PictureFacts['mediaType'] | undefined 
 /** Options with which every original is opened. */
 export const openOptions = { failOn: 'error', limitInputPixels: MOST_PIXELS, sequentialRead: true } as const;
 
-/** Reads a file's header. Throws a PictureError where it is not a picture of a kind that is taken in. */
-export async function inspect(path: string): Promise<PictureFacts> {
+function refuseTooLarge(width: number, height: number): void {
+  if (width * height > MOST_PIXELS) {
+    throw new PictureError(`has more than ${MOST_PIXELS / 1e6} megapixels: bring in a smaller one`);
+  }
+  if (Math.max(width, height) > LONGEST_EDGE) {
+    throw new PictureError(`is longer than ${LONGEST_EDGE} pixels: bring in a smaller one, or its halves`);
+  }
+}
+
+/** What a codec of its own says of a file; null where none is for its kind, and what is wrong where none can read it. */
+async function byReader(first: Buffer, path: string): Promise<PictureFacts | string | null> {
+  let wrong: string | null = null;
+  for (const { name, mediaType, head } of await readersOf(first, path)) {
+    try {
+      const { width, height, bits, channels, icc, part } = await head(path);
+      refuseTooLarge(width, height);
+      const profile = icc && profileName(icc);
+      return { mediaType, page: 0, width, height, bits, grey: channels <= 2, profile, part };
+    } catch (error) {
+      if (error instanceof PictureError) throw error;
+      const why = (error as Error).message || 'its data is broken';
+      wrong ??= `is a ${name} file that cannot be read: ${why}. Save it as a TIFF where it can be opened, and bring that in`;
+    }
+  }
+  return wrong;
+}
+
+/** The pages of a file that are pictures of their own, by their place in it; the first one of files of all other kinds. */
+export async function pagesIn(path: string): Promise<number[]> {
+  const first = await firstBytes(path);
+  if ((await readersOf(first, path)).length) return [0];
+  const pages = pagesOf(await directoriesOf(path));
+  return pages.length ? pages : [0];
+}
+
+/**
+ * Reads a file's header.
+ * @param page one of `pagesIn`
+ * Throws a PictureError where it is not a picture of a kind that is taken in: its message says what it is, and the way out.
+ */
+export async function inspect(path: string, page?: number): Promise<PictureFacts> {
+  const first = await firstBytes(path);
+  const read = await byReader(first, path);
+  if (read !== null && typeof read !== 'string') return read;
+  const directories = await directoriesOf(path);
+  // Of a raw file that no codec reads its small preview is better than nothing; the mosaic of its sensor is not.
+  if (read !== null && !isPreview(directories.at(0))) throw new PictureError(read);
+  const at = page ?? pagesOf(directories).at(0) ?? 0;
   let metadata: Metadata;
   try {
-    metadata = await sharp(path, openOptions).metadata();
+    metadata = await sharp(path, { ...openOptions, page: at }).metadata();
   } catch (error) {
-    throw new PictureError(
-      /pixel limit/i.test(String(error))
-        ? `has more than ${MOST_PIXELS / 1e6} megapixels`
-        : 'is not a picture that can be read (JPEG, PNG, TIFF, WebP or AVIF)',
-    );
+    if (/pixel limit/i.test(String(error))) refuseTooLarge(Infinity, 1);
+    throw new PictureError(read ?? whyNotRead(first, (await stat(path)).size));
   }
   const mediaType = mediaTypeOf(metadata);
-  if (!mediaType) throw new PictureError('is not a JPEG, PNG, TIFF, WebP or AVIF');
+  if (!mediaType) throw new PictureError(read ?? whyNotRead(first, (await stat(path)).size));
   const turned = (metadata.orientation ?? 1) >= 5;
   const width = turned ? metadata.height : metadata.width;
   const height = turned ? metadata.width : metadata.height;
-  if (width * height > MOST_PIXELS) throw new PictureError(`has more than ${MOST_PIXELS / 1e6} megapixels`);
-  if (Math.max(width, height) > LONGEST_EDGE) {
-    throw new PictureError(`is longer than ${LONGEST_EDGE} pixels`);
-  }
-  if (!['uchar', 'ushort'].includes(metadata.depth)) {
-    throw new PictureError(`has ${metadata.depth} samples; 8 and 16 bits are taken in`);
+  refuseTooLarge(width, height);
+  if (!depths.has(metadata.depth)) {
+    throw new PictureError(
+      `has ${metadata.depth} samples; save it with 8, 16 or 32 bits a channel, and bring that in`,
+    );
   }
   return {
     mediaType,
+    page: at,
     width,
     height,
-    bits: metadata.depth === 'ushort' ? 16 : 8,
+    bits: metadata.depth === 'uchar' ? 8 : 16,
     grey: metadata.channels <= 2,
     profile: metadata.icc ? profileName(metadata.icc) : null,
-    part: await partTaken(path, metadata),
+    part: await partTaken(path, at, metadata),
   };
 }
+
+/** How channels may be written. */
+const depths = new Set(['uchar', 'ushort', 'uint', 'float', 'double']);

@@ -1,25 +1,11 @@
-import { execFile } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { readFile, rm, writeFile } from 'node:fs/promises';
-import { createRequire } from 'node:module';
-import { dirname, join } from 'node:path';
-import { promisify } from 'node:util';
+import { join } from 'node:path';
 import type { Credits, SendOutSettings } from '../../contract/send-outs';
+import { exiftool } from './exiftool';
 import { formatNamed } from './formats';
 
-/**
- * What a finished file tells beside its pixels, written by ExifTool, a program for all formats' metadata that comes as a package (it needs
- * Perl, which Debian always has).
- */
-
-const run = promisify(execFile);
-const require = createRequire(import.meta.url);
-
-/** The program's own file. */
-const tool = () => join(dirname(require.resolve('exiftool-vendored.pl/package.json')), 'bin/exiftool');
-
-/** So long may it take; a file of hundreds of megabytes is written anew. */
-const MOST_MS = 120_000;
+/** What a finished file tells beside its pixels. */
 
 export interface Told {
   what: SendOutSettings['metadata'];
@@ -81,14 +67,11 @@ export async function withMetadata(
   try {
     await writeFile(path, file);
     const options = ['-overwrite_original', '-quiet', '-m', '-charset', 'utf8', '-charset', 'exif=utf8'];
-    await run('perl', [tool(), ...options, ...copied, ...tags.map(tag => `-${tag}`), path], {
-      timeout: MOST_MS,
-      maxBuffer: 1 << 20,
-    });
+    await exiftool([...options, ...copied, ...tags.map(tag => `-${tag}`), path]);
     return await readFile(path);
   } catch (error) {
-    const { stderr } = error as { stderr?: string };
-    throw new Error(`Its metadata could not be written: ${line(stderr ?? String(error)).slice(0, 200)}`, {
+    const { stderr } = error as { stderr?: Buffer };
+    throw new Error(`Its metadata could not be written: ${line(String(stderr ?? error)).slice(0, 200)}`, {
       cause: error,
     });
   } finally {

@@ -131,13 +131,10 @@ describe('decoding', () => {
   });
 
   it('refuses what is not a picture, and what is damaged, saying so', async () => {
-    const jpeg = await jpegTurned(400, 300, (x, y) => [x % 256, y % 256, (x * y) % 256], 1);
     await expect(inspect(await put(Buffer.from('hello')))).rejects.toThrow(PictureError);
     await expect(inspect(await put(Buffer.alloc(0)))).rejects.toThrow(PictureError);
     const svg = Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"/>');
-    await expect(inspect(await put(svg))).rejects.toThrow(/not a JPEG, PNG/);
-    const gif = await sharp(jpeg).gif().toBuffer();
-    await expect(inspect(await put(gif))).rejects.toThrow(/not a JPEG, PNG/);
+    await expect(inspect(await put(svg))).rejects.toThrow(/is a drawing/);
     const png = await png8(300, 200, (x, y) => [x % 256, y, 9]);
     await expect(decoded(png.subarray(0, png.length / 2))).rejects.toThrow(/damaged/);
   });

@@ -2,7 +2,7 @@ import { TILE } from '../../contract/limits';
 import { sizeAt } from '../../core/frame/geometry';
 import { readRange, readShared, type FileCache } from './cache';
 import { decodePicture, isWide, resizePixels, widen, type Decoded, type Pixels } from './decode';
-import type { PictureFacts } from './inspect';
+import { inspect, type PictureFacts } from './inspect';
 
 /** What is needed to find a photograph's pixels. */
 export interface PictureSource extends PictureFacts {
@@ -34,12 +34,16 @@ export async function smaller(
 
 /** The heavy work of a store. */
 export interface PictureWork {
+  inspect: (path: string, page?: number) => Promise<PictureFacts>;
   decode: (path: string, facts: PictureFacts) => Promise<Decoded>;
   resize: (pixels: Pixels, width: number, height: number) => Promise<Pixels>;
 }
 
-/** The key of the full size. */
-const FULL = 'pixels 5 full';
+/** The size of the full picture, as a key. */
+const FULL = 'full';
+/** The key of a size of a picture: of its page, where its file has several. */
+const keyOf = ({ page }: PictureSource, size: number | typeof FULL): string =>
+  page ? `pixels 6 page ${page} ${size}` : `pixels 6 ${size}`;
 /** Halvings are made ahead down to about this long edge. */
 const SMALLEST_HALVING = 640;
 
@@ -72,8 +76,13 @@ export class PictureStore {
   constructor(
     private readonly cache: FileCache,
     private readonly original: (sha256: string) => Promise<string>,
-    private readonly work: PictureWork = { decode: decodePicture, resize: resizePixels },
+    private readonly work: PictureWork = { inspect, decode: decodePicture, resize: resizePixels },
   ) {}
+
+  /** What a file says of one of its pages. Throws a PictureError. */
+  inspect(path: string, page?: number): Promise<PictureFacts> {
+    return this.work.inspect(path, page);
+  }
 
   /**
    * Decodes a file that is not in the database yet, and keeps its pixels; what is wrong with its data, or null. Throws a
@@ -82,7 +91,7 @@ export class PictureStore {
   admit(source: PictureSource, path: string): Promise<string | null> {
     return this.inTurn(async () => {
       const { codes, damage } = await this.work.decode(path, source);
-      await this.cache.put(source.sha256, FULL, bytesOf(codes));
+      await this.cache.put(source.sha256, keyOf(source, FULL), bytesOf(codes));
       return damage;
     });
   }
@@ -154,14 +163,14 @@ export class PictureStore {
   private async fileAt(source: PictureSource, longEdge: number): Promise<string> {
     const full = Math.max(source.width, source.height);
     if (this.isFull(source, longEdge)) {
-      return this.cache.file(source.sha256, FULL, () =>
+      return this.cache.file(source.sha256, keyOf(source, FULL), () =>
         this.inTurn(async () => {
           const path = await this.original(source.sha256);
           return bytesOf((await this.work.decode(path, source)).codes);
         }),
       );
     }
-    return this.cache.file(source.sha256, `pixels 5 ${longEdge}`, async () => {
+    return this.cache.file(source.sha256, keyOf(source, longEdge), async () => {
       const from = await this.pixels(source, parentEdge(full, longEdge));
       const { width, height } = sizeAt(source, longEdge);
       return bytesOf((await this.work.resize(from, width, height)).codes);

@@ -16,13 +16,14 @@ import {
   type Measure,
 } from './band';
 import { onLayers, type OnLayers } from './layer-tasks';
-import type { Decode } from './picture-tasks';
+import type { Decode, Inspect } from './picture-tasks';
 import type { Tabulate } from './table-task';
 import { readBody, type ReadBody } from './read-treatment';
 
 /** What a render thread runs: bands of pictures, what is done once for all of them, and the reading of what came in. */
 export default (
-  task: Band | Bake | Look | Mark | Measure | Halve | Check | Decode | ReadBody | Tabulate | OnLayers,
+  task:
+    Band | Bake | Look | Mark | Measure | Halve | Check | Decode | Inspect | ReadBody | Tabulate | OnLayers,
 ) => {
   if ('readBody' in task) return readBody(task);
   if ('bake' in task) return bakeTables(task);
@@ -31,6 +32,7 @@ export default (
     takeUp(task.tabulate.held);
     return import('./table-task').then(({ tabulate }) => tabulate(task.tabulate));
   }
+  if ('inspect' in task) return import('./picture-tasks').then(({ inspected }) => inspected(task));
   if ('decode' in task) return import('./picture-tasks').then(({ decodeWhole }) => decodeWhole(task));
   if ('onLayers' in task) return onLayers(task);
   if ('halve' in task) return halveBand(task);

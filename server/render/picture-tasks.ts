@@ -1,5 +1,5 @@
 import { decodePicture } from '../pictures/decode';
-import { PictureError, type PictureFacts } from '../pictures/inspect';
+import { inspect, PictureError, type PictureFacts } from '../pictures/inspect';
 import { share, type Shared } from './shared';
 
 /** What a thread does with the picture library: it loads that only when it is asked to. */
@@ -7,6 +7,23 @@ import { share, type Shared } from './shared';
 /** A file to be decoded whole. */
 export interface Decode {
   decode: { path: string; facts: PictureFacts };
+}
+
+/** A file of which is to be said what it is. */
+export interface Inspect {
+  inspect: { path: string; page: number | undefined };
+}
+
+/** What a file says of itself, or what is wrong with it: some kinds are read to the end for it. */
+export async function inspected({
+  inspect: { path, page },
+}: Inspect): Promise<{ facts: PictureFacts } | { wrong: string }> {
+  try {
+    return { facts: await inspect(path, page) };
+  } catch (error) {
+    if (error instanceof PictureError) return { wrong: error.message };
+    throw error;
+  }
 }
 
 /** A picture out of a file, with what is wrong with its data. */

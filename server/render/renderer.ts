@@ -16,7 +16,7 @@ import { PictureError, type PictureFacts } from '../pictures/inspect';
 import type { Bake, Band, Check, Halve, Held, Look, Mark, Measure, Work } from './band';
 import { encodeStrip, joinStrips, mostRows, STRIP_STEP, type StripCoding } from './jpeg-strips';
 import type { LayerWork, OnLayers, Apart } from './layer-tasks';
-import type { Decode, SharedPicture } from './picture-tasks';
+import type { Decode, Inspect, SharedPicture } from './picture-tasks';
 import type { Body, ReadBody } from './read-treatment';
 import { share, unshare, type Shared } from './shared';
 import { Threads } from './threads';
@@ -85,7 +85,8 @@ function preparesFirst({ passes: [first] }: Plan): boolean {
 /** What a band gives: its codes, or nothing where they went into shared memory. */
 type Given = Uint8Array | Uint16Array | null;
 
-type Task = Band | Bake | Look | Mark | Measure | Halve | Check | Decode | ReadBody | Tabulate | OnLayers;
+type Task =
+  Band | Bake | Look | Mark | Measure | Halve | Check | Decode | Inspect | ReadBody | Tabulate | OnLayers;
 type Result =
   | Given
   | KeptTable[]
@@ -143,6 +144,14 @@ export class Renderer {
     const tables = (await this.threads.run({ bake: { ...asked, known } }, { signal })) as KeptTable[];
     for (const table of tables) this.tables.set(table[0], table);
     return tables;
+  }
+
+  /** What a file says of one of its pages, read in a thread. Throws a PictureError. */
+  async inspect(path: string, page?: number): Promise<PictureFacts> {
+    const given = (await this.threads.run({ inspect: { path, page } }, { urgent: true })) as
+      { facts: PictureFacts } | { wrong: string };
+    if ('wrong' in given) throw new PictureError(given.wrong);
+    return given.facts;
   }
 
   /** Decodes a file in a thread. Throws a PictureError. */

@@ -25,6 +25,13 @@ const kinds: Record<string, string> = {
   'image/tiff': 'TIFF',
   'image/webp': 'WebP',
   'image/avif': 'AVIF',
+  'image/gif': 'GIF',
+  'image/bmp': 'BMP',
+  'image/heic': 'HEIC',
+  'image/jxl': 'JPEG XL',
+  'image/jp2': 'JPEG 2000',
+  'image/x-camera-raw': 'Camera raw',
+  'image/x-camera-preview': 'Camera raw, its preview',
 };
 
 /** What is known of the original, with its SHA-256 and the file itself. */
@@ -52,6 +59,18 @@ export function Details({
           <>
             <dt>Taken on</dt>
             <dd>{dateInWords(p.taken)}</dd>
+          </>
+        ) : null}
+        {p.camera ? (
+          <>
+            <dt>Taken with</dt>
+            <dd>{p.camera}</dd>
+          </>
+        ) : null}
+        {p.author ? (
+          <>
+            <dt>Taken by</dt>
+            <dd>{p.author}</dd>
           </>
         ) : null}
         <dt>File</dt>

@@ -1,11 +1,11 @@
 import { useEffect, useState } from 'react';
 import styled from 'styled-components';
+import { PICTURE_ENDINGS } from '../../contract/picture-files';
 import { isOfField } from '../app/field-clipboard';
 import { gather, laidBy } from './gathered';
 import { refuse } from './imports';
 
-export const ACCEPTED =
-  '.jpg,.jpeg,.png,.tif,.tiff,.webp,.avif,.zip,image/jpeg,image/png,image/tiff,image/webp,image/avif';
+export const ACCEPTED = [...PICTURE_ENDINGS.map(ending => `.${ending}`), '.zip', 'image/*'].join(',');
 
 const Veil = styled.div`
   position: fixed;

@@ -1,4 +1,5 @@
 import { Unzip, UnzipInflate, type UnzipFile } from 'fflate';
+import { PICTURE_ENDINGS } from '../../contract/picture-files';
 
 /** Files as they were laid down, pasted or chosen: of folders and of zips what is in them, in the order of their names. */
 
@@ -16,7 +17,7 @@ export interface Gathered {
 /** What a folder or a zip may hold for itself, and nobody means. */
 const UNMEANT = /(^|\/)(\.[^/]*|__MACOSX|Thumbs\.db|desktop\.ini)(\/|$)/i;
 /** What may be a photograph, or a file of ours, by its ending. */
-const MEANT = /\.(jpe?g|jpe|jfif|png|tiff?|webp|avif|json|cube|ora)$/i;
+const MEANT = new RegExp(`\\.(${[...PICTURE_ENDINGS, 'json', 'cube', 'ora'].join('|')})$`, 'i');
 
 /** Files that are taken from one folder or zip at most, and bytes that a zip may become. */
 export const MOST_FILES = 5000;

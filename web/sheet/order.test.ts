@@ -20,6 +20,8 @@ const photograph = (id: string, more: Partial<Photograph> & { steps?: string[] }
   profile: null,
   damage: null,
   part: null,
+  camera: null,
+  author: null,
   taken: null,
   caption: '',
   currentTakeId: `t ${id}`,

@@ -1,3 +1,4 @@
+import { PICTURE_KINDS } from '../../contract/picture-files';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { ChevronRight, Ellipsis } from 'lucide-react';
 import { useCallback, useState } from 'react';
@@ -342,7 +343,7 @@ export function Shelf() {
           ))}
           <LayDown
             onFiles={layDown}
-            says="They begin a series. JPEG, PNG, TIFF, WebP or AVIF; the originals stay as they are."
+            says={`They begin a series. ${PICTURE_KINDS}; the originals stay as they are.`}
           />
         </Others>
       </Room>
