@@ -29,6 +29,8 @@ await bundle({
   entryPoints: {
     'server/main': 'server/main.ts',
     'server/worker': 'server/worker.ts',
+    'server/backup': 'server/cli/backup.ts',
+    'server/restore': 'server/cli/restore.ts',
   },
   packages: 'external',
   ...common,

@@ -18,6 +18,7 @@ import { implement, mount, openApi, type Implemented } from './route';
 import { sendOutRoutes } from './send-outs';
 import { lookTableRoutes } from './look-tables';
 import { sheetRoutes } from './sheets';
+import { archiveRoutes } from './archives';
 import { areaFileRoutes } from './area-files';
 import { treatmentFileRoutes } from './treatment-files';
 import { onlySignedIn } from './sign-in';
@@ -150,6 +151,7 @@ export function createApp(
     ...areaFileRoutes(services),
     ...putAsideRoutes(services),
     ...demoRoutes(demo),
+    ...archiveRoutes(services),
   ];
   const description = openApi(routes.map(r => r.route));
   app.get('/api/openapi.json', (_req, res) => {

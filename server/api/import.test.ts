@@ -8,7 +8,8 @@ import { jpegTurned, p3Profile, png8, tiff16 } from '../testing/pictures';
 import type { Series } from '../../contract/series';
 import { dng } from '../testing/dng';
 import { testServer, type TestServer } from '../testing/server';
-import { cleanName, titleFrom } from './import';
+import { cleanName } from '../pictures/clean-name';
+import { titleFrom } from './import';
 
 let server: TestServer;
 beforeAll(async () => {

@@ -14,6 +14,7 @@ import { createTake } from '../data/history';
 import { Photograph, Series } from '../data/models';
 import { sourceOf } from '../data/source';
 import { touchSeries } from '../data/touch';
+import { cleanName } from '../pictures/clean-name';
 import { cameraNotes } from '../pictures/camera-notes';
 import { needRoom } from '../pictures/disk';
 import { pagesIn, PictureError } from '../pictures/inspect';
@@ -30,15 +31,6 @@ interface Received {
   name: string;
   sha256: string;
   size: number;
-}
-
-/** A file's name for a person to read: no folders, no control characters, not too long. Never a path. */
-export function cleanName(name: string): string {
-  const clean = basename(name.replaceAll('\\', '/'))
-    .replace(/\p{Cc}/gu, '')
-    .trim();
-  // Half of a character may be left where it is cut.
-  return clean.slice(-200).replace(/^[\uDC00-\uDFFF]/, '') || 'unnamed';
 }
 
 /** A first title from a file's name: `boat-shed_02.jpg` becomes `Boat shed 02`. */

@@ -173,7 +173,7 @@ async function changed(
 }
 
 /** What lists tell of a treatment without reading it. */
-const toldOf = (treatment: Treatment) => ({
+export const toldOf = (treatment: Treatment) => ({
   kinds: treatment.steps.filter(isAtWork).map(s => s.kind),
   steps: treatment.steps.length,
   looks: looksOf(treatment),

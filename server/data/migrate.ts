@@ -62,9 +62,12 @@ export function migrator(sequelize: Sequelize): Umzug<Sequelize> {
   });
 }
 
+/** The names of the migrations that a database has had. */
+export const executedMigrations = (sequelize: Sequelize): Promise<string[]> => storageOf(sequelize).executed();
+
 /** Names, in this version's own order, and what of a database it does not know. */
 async function stateOf(sequelize: Sequelize) {
-  const done = await storageOf(sequelize).executed();
+  const done = await executedMigrations(sequelize);
   return {
     missing: Object.keys(migrations).filter(name => !done.includes(name)),
     unknown: done.filter(name => !(name in migrations)),
