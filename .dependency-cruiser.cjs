@@ -57,7 +57,7 @@ const levels = [
 /** Of these none uses another of its line. */
 const beside = [
   ['web/tools', 'web/areas', 'web/frame', 'web/trays', 'web/boards', 'web/laying', 'web/states'],
-  ['web/shelf', 'web/sheet', 'web/bench', 'web/sendout'],
+  ['web/shelf', 'web/sheet', 'web/bench', 'web/sendout', 'web/reference'],
 ];
 
 const escaped = folder => folder.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');

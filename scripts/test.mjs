@@ -30,6 +30,8 @@ function run(program, args, env = {}) {
 const tally = { passed: 0, failed: 0 };
 /** What failed, said again at the end, where the log of a long run is read first. */
 const failures = [];
+/** What passed only when it was tried again: no failure, and no peace either. */
+const late = [];
 
 function failed(what, why = '') {
   tally.failed++;
@@ -52,7 +54,8 @@ async function suite(name, program, args, env, report, count) {
     failed(`${name}: no report`);
     return;
   }
-  const { passed, broken } = count(JSON.parse(readFileSync(file, 'utf8')));
+  const { passed, broken, second = [] } = count(JSON.parse(readFileSync(file, 'utf8')));
+  late.push(...second.map(what => `${name}: ${what}`));
   tally.passed += passed;
   for (const { what, why } of broken) failed(`${name}: ${what}`, why);
   if (code !== 0 && !broken.length) failed(`${name}: ended with ${code}, and names no test`);
@@ -78,6 +81,9 @@ const countedByPlaywright = report => {
   const specs = suites => suites.flatMap(suite => [...suite.specs, ...specs(suite.suites ?? [])]);
   return {
     passed: report.stats.expected + report.stats.flaky,
+    second: specs(report.suites)
+      .filter(spec => spec.tests.some(test => test.status === 'flaky'))
+      .map(spec => `${spec.file}:${spec.line} › ${spec.title}`),
     broken: specs(report.suites)
       .filter(spec => !spec.ok)
       .map(spec => ({
@@ -155,6 +161,7 @@ main()
     failed(error instanceof PlainError ? error.message : String(error?.stack ?? error));
   })
   .finally(() => {
+    if (late.length) console.log(`\n— passed only when tried again\n\n${late.join('\n')}`);
     if (failures.length) console.log(`\n— failed\n\n${failures.join('\n\n')}`);
     console.log(`\n${tally.passed} passed, ${tally.failed} failed`);
     process.exitCode = tally.failed ? 1 : 0;

@@ -55,6 +55,10 @@ const router = createBrowserRouter([
     children: [
       { path: '/', element: <Shelf /> },
       { path: '/put-aside', element: <PutAside /> },
+      {
+        path: '/without-screens',
+        lazy: async () => ({ Component: (await import('./reference/ApiPage')).ApiPage }),
+      },
       { path: '/series/:seriesId', element: <Sheet /> },
       { path: '/series/:seriesId/send-out', element: <SendOut /> },
       { path: '/photographs/:photographId', element: <Bench /> },

@@ -32,6 +32,7 @@ import { pigmentRoutes } from './pigments';
 import { carriedRoutes } from './carried';
 import { tableRoutes } from './tables';
 import { takeRoutes } from './takes';
+import { tokenRoutes } from './tokens';
 
 function healthRoute({ sequelize, config }: Services): Implemented {
   return implement(getHealth, async (_input, _req, res) => {
@@ -152,8 +153,12 @@ export function createApp(
     ...putAsideRoutes(services),
     ...demoRoutes(demo),
     ...archiveRoutes(services),
+    ...tokenRoutes(signIns),
   ];
-  const description = openApi(routes.map(r => r.route));
+  const description = openApi(
+    routes.map(r => r.route),
+    signIns !== null,
+  );
   app.get('/api/openapi.json', (_req, res) => {
     res.json(description);
   });

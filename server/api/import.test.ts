@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { QueryTypes } from 'sequelize';
+import { fileURLToPath } from 'node:url';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { asking } from '../testing/asking';
@@ -8,6 +9,8 @@ import { jpegTurned, p3Profile, png8, tiff16 } from '../testing/pictures';
 import type { Series } from '../../contract/series';
 import { dng } from '../testing/dng';
 import { testServer, type TestServer } from '../testing/server';
+import { decodePicture } from '../pictures/decode';
+import { inspect } from '../pictures/inspect';
 import { cleanName } from '../pictures/clean-name';
 import { titleFrom } from './import';
 
@@ -108,6 +111,24 @@ describe('bringing in', () => {
     const twice = http().post(`/api/series/${series.id}/photographs`).attach('file', file, 'album.tif');
     expect((await twice).status).toBe(409);
   });
+
+  it.each(['good.heic', 'lossless16.jxl', 'tiled.jp2', 'woven.gif', 'plain.bmp', 'float.tif', 'lzw.tif'])(
+    'reads %s in its threads as it is read alone',
+    async name => {
+      const series = await newSeries();
+      const path = fileURLToPath(new URL(`../testing/made/${name}`, import.meta.url));
+      const { status, body } = await bringIn(series.id, await readFile(path), name);
+      expect(status, JSON.stringify(body)).toBe(201);
+      const alone = await decodePicture(path, await inspect(path));
+      const tile = await http()
+        .get(`/api/photographs/${body.id}/pixels/${Math.max(alone.width, alone.height)}/0/0`)
+        .responseType('blob');
+      const codes = new Uint16Array(tile.body.buffer, tile.body.byteOffset, tile.body.length / 2);
+      const scale = alone.codes instanceof Uint16Array ? 1 : 257;
+      expect(codes.length).toBe(alone.codes.length);
+      expect(codes.every((v, i) => v === alone.codes[i] * scale)).toBe(true);
+    },
+  );
 
   it('keeps the camera and the author that a file names, of a raw too', async () => {
     const series = await newSeries();

@@ -156,8 +156,25 @@ function parameters(place: 'path' | 'query', schema: Shape | undefined) {
   }));
 }
 
-/** The OpenAPI 3.1 description of routes, from the schemas that check them. */
-export function openApi(routes: readonly Route[]): object {
+/** How a program is let in. */
+const guarded = {
+  components: {
+    securitySchemes: {
+      token: {
+        type: 'http',
+        scheme: 'bearer',
+        description: 'A token that was given out on the server’s page.',
+      },
+    },
+  },
+  security: [{ token: [] }],
+};
+
+/**
+ * The OpenAPI 3.1 description of routes, from the schemas that check them.
+ * @param needsToken a passphrase is set
+ */
+export function openApi(routes: readonly Route[], needsToken: boolean): object {
   const paths: Record<string, Record<string, unknown>> = {};
   const problem = { 'application/problem+json': { schema: describe(problemSchema, 'output') } };
   for (const r of routes) {
@@ -180,5 +197,6 @@ export function openApi(routes: readonly Route[]): object {
       },
     };
   }
-  return { openapi: '3.1.0', info: { title: 'Lamp Wash', version: '1' }, paths };
+  const info = { title: 'Lamp Wash', version: '1' };
+  return { openapi: '3.1.0', info, ...(needsToken && guarded), paths };
 }

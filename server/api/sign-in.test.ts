@@ -198,3 +198,69 @@ describe('the certificate', () => {
     await rm(folder, { recursive: true });
   });
 });
+
+describe('tokens of programs', () => {
+  const withToken = (token: string, path = '/api/series') =>
+    http().get(path).set('Authorization', `Bearer ${token}`);
+
+  it('let a program in, until they are ended; they open nothing but the API', async () => {
+    const cookie = cookieOf((await signIn(PASSPHRASE)).headers);
+    const made = await http().post('/api/tokens').set('Cookie', cookie).send({ name: ' The press room ' });
+    expect(made.status, JSON.stringify(made.body)).toBe(201);
+    const { token, id, name, usedAt } = made.body as {
+      token: string;
+      id: string;
+      name: string;
+      usedAt: null;
+    };
+    expect([name, usedAt]).toEqual(['The press room', null]);
+    expect((await http().get('/api/series')).status).toBe(401);
+    expect((await withToken(token)).status).toBe(200);
+    // What is known of it tells nothing of what it says.
+    const list = (await http().get('/api/tokens').set('Cookie', cookie)).body as {
+      id: string;
+      usedAt: string;
+    }[];
+    expect(list.map(t => t.id)).toEqual([id]);
+    expect(JSON.stringify(list)).not.toContain(token);
+    expect(list[0].usedAt).toMatch(/^\d{4}-/);
+    const { rows } = await tokensKept();
+    expect(JSON.stringify(rows)).not.toContain(token);
+    // A program cannot make or end tokens, nor see the pages.
+    expect((await withToken(token, '/api/tokens')).status).toBe(401);
+    expect(
+      (await http().post('/api/tokens').set('Authorization', `Bearer ${token}`).send({ name: 'x' })).status,
+    ).toBe(401);
+    expect((await withToken(token, '/series')).status).toBe(401);
+    expect((await http().delete(`/api/tokens/${id}`).set('Cookie', cookie)).status).toBe(204);
+    const after = await withToken(token);
+    expect([after.status, after.body.title]).toEqual([401, 'This token does not count.']);
+    expect((await http().delete(`/api/tokens/${id}`).set('Cookie', cookie)).status).toBe(404);
+  });
+
+  it.each(['', 'lampwash_', 'x'.repeat(150), 'lampwash_AAAA'])(
+    'that are none are refused: %j',
+    async token => {
+      expect((await withToken(token)).status).toBe(401);
+    },
+  );
+
+  it('count no more under another passphrase', async () => {
+    const cookie = cookieOf((await signIn(PASSPHRASE)).headers);
+    const { token } = (await http().post('/api/tokens').set('Cookie', cookie).send({ name: 'Old' })).body as {
+      token: string;
+    };
+    const other = await openSignIns(server.services.sequelize, 'another tide altogether');
+    expect(await signIns.isGiven(token)).toBe(true);
+    expect(await other.isGiven(token)).toBe(false);
+  });
+
+  it('are not needed where no passphrase is set', async () => {
+    const open = request(server.app);
+    const { status, body } = await open.post('/api/tokens').send({ name: 'x' });
+    expect([status, body.title]).toEqual([409, 'No passphrase is set: programs are let in without a token.']);
+    expect((await open.get('/api/tokens')).body).toEqual([]);
+  });
+
+  const tokensKept = async () => ({ rows: await server.services.sequelize.query('SELECT * FROM tokens') });
+});

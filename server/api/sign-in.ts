@@ -130,8 +130,22 @@ export function onlySignedIn(signIns: SignIns, interfaceFolder: string): Router 
     if (isOpen(req.path)) return next();
     const token = tokenOf(req);
     if (token && (await signIns.isSignedIn(token))) return next();
+    // Of programs; they make and end no tokens, so that one that is lost opens no more than it did.
+    const given = /^Bearer (\S{1,200})$/i.exec(req.headers.authorization ?? '')?.[1];
+    if (given && req.path.startsWith('/api/') && !req.path.startsWith('/api/tokens')) {
+      if (await signIns.isGiven(given)) return next();
+      throw new Problem(
+        401,
+        'This token does not count.',
+        'It may have been ended: make another on the server’s page.',
+      );
+    }
     if (req.path.startsWith('/api/') || req.method !== 'GET') {
-      throw new Problem(401, 'Sign in first.', 'Open the server’s page and give the passphrase.');
+      throw new Problem(
+        401,
+        'Sign in first.',
+        'Open the server’s page and give the passphrase; a program gives a token.',
+      );
     }
     return show(undefined, req.path === '/' ? 200 : 401)(req, res, next);
   });

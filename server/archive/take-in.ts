@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { access } from 'node:fs/promises';
 import { join } from 'node:path';
-import { Readable } from 'node:stream';
+import type { Readable } from 'node:stream';
 import { Op, type Transaction } from 'sequelize';
 import { z } from 'zod';
 import { carriedBy } from '../../core/treatment/carried-by';

@@ -170,7 +170,7 @@ describe('render', () => {
     [['colour.png', '--treatment', toned, '--out', 'x.jpg', '--quality', 'high'], '--quality: '],
     [['colour.png', '--treatment', toned, '--out', 'x.jpg', '--profile', 'other'], '--profile: '],
     [['colour.png', '--treatment', toned, '--out', 'x.jpg', '--colour'], '--colour'],
-    [['colour.png', 'deep.tif', '--treatment', toned, '--out', 'x.jpg'], 'one picture'],
+    [['colour.png', 'deep.tif', '--treatment', toned, '--out', 'x.jpg'], 'x.jpg: of several pictures'],
     [['colour.png', '--out', 'x.jpg'], '--treatment: '],
     [['colour.png', '--treatment', toned], '--out: '],
   ])('refuses %j', async (args, message) => {

@@ -6,6 +6,13 @@ import { parseArgs, type ParseArgsConfig } from 'node:util';
 /** An error that is told in one line, with exit code 2. */
 export class CommandError extends Error {}
 
+/** Some of several could not be made, each named already: exit code 1, and the others are written. */
+export class SomeFailed extends Error {
+  constructor(failed: number, of: number) {
+    super(`${failed} of ${of} could not be made.`);
+  }
+}
+
 type Options = NonNullable<ParseArgsConfig['options']>;
 
 /** Reads the arguments; asking for help prints it and gives null. */
@@ -69,7 +76,7 @@ export function readingProblem(error: unknown): string {
   return plain[code ?? ''] ?? message;
 }
 
-/** Runs a command and ends the process: 0, or 2 with one line on standard error. */
+/** Runs a command and ends the process: 0, 1 where some of several failed, or 2 with one line on standard error. */
 export async function runCommand(command: () => Promise<void>): Promise<never> {
   try {
     await command();
@@ -77,6 +84,6 @@ export async function runCommand(command: () => Promise<void>): Promise<never> {
   } catch (error) {
     const { message } = error as Error;
     process.stderr.write(`${message.replace(/\s*\n\s*/g, ' ')}\n`);
-    process.exit(2);
+    process.exit(error instanceof SomeFailed ? 1 : 2);
   }
 }

@@ -2,13 +2,13 @@ import { extname } from 'node:path';
 import { cubeOf } from '../../core/engine/cube';
 import { writeCube } from '../../core/formats/cube';
 import { CommandError, readArguments, refuseOver, runCommand, wholeNumber, writeOut } from './command';
-import { treatmentAt } from './treatment-file';
+import { filesAsked, TREATMENT_HELP, TREATMENT_OPTIONS, treatmentAsked } from './treatment-asked';
 
 const HELP = `Writes a treatment as a 3D colour table, where it can be one.
 
   npm run --silent cube -- --treatment FILE --out FILE.cube [--size 33]
 
-  --treatment    a treatment file (.treatment.json)
+${TREATMENT_HELP}
   --out          the .cube file to write
   --size         entries along each axis, 2 to 129 (33)
 
@@ -18,17 +18,19 @@ the steps are named. The frame is left out. Ends with 0, or with 2 and one line;
 
 async function cube(): Promise<void> {
   const text = { type: 'string' } as const;
-  const read = readArguments({ treatment: text, out: text, size: text }, HELP);
+  const read = readArguments({ ...TREATMENT_OPTIONS, out: text, size: text }, HELP);
   if (!read) return;
-  const { treatment: path, out, size = '33' } = read.values;
+  const { out, size = '33' } = read.values;
+  const inputs = filesAsked(read.values);
   if (read.positionals.length)
     throw new CommandError(`not understood: ${read.positionals[0]} (--help tells more)`);
-  if (!path) throw new CommandError('--treatment: give the treatment file (--help tells more)');
+  const [path] = inputs;
+  if (!path) await treatmentAsked(read.values);
   if (!out) throw new CommandError('--out: give the file to write (--help tells more)');
   if (extname(out).toLowerCase() !== '.cube') throw new CommandError(`${out}: its ending must be cube`);
   const entries = wholeNumber(size, '--size', 2, 129);
-  await refuseOver(out, path);
-  const treatment = await treatmentAt(path);
+  await refuseOver(out, ...inputs);
+  const treatment = await treatmentAsked(read.values);
   let table;
   try {
     table = cubeOf(treatment, entries);

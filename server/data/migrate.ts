@@ -17,6 +17,7 @@ import * as sendingOut from './migrations/0014-sending-out';
 import * as notes from './migrations/0015-notes';
 import * as demo from './migrations/0016-demo';
 import * as waysIn from './migrations/0017-ways-in';
+import * as tokens from './migrations/0018-tokens';
 
 /** Statements, or what is run where statements do not serve. */
 type Way = string[] | ((sequelize: Sequelize, transaction: Transaction) => Promise<void>);
@@ -39,6 +40,7 @@ const migrations: Record<string, { up: Way; down: Way }> = {
   '0015-notes': notes,
   '0016-demo': demo,
   '0017-ways-in': waysIn,
+  '0018-tokens': tokens,
 };
 
 const storageOf = (sequelize: Sequelize) => new SequelizeStorage({ sequelize, tableName: 'migrations' });
@@ -63,7 +65,8 @@ export function migrator(sequelize: Sequelize): Umzug<Sequelize> {
 }
 
 /** The names of the migrations that a database has had. */
-export const executedMigrations = (sequelize: Sequelize): Promise<string[]> => storageOf(sequelize).executed();
+export const executedMigrations = (sequelize: Sequelize): Promise<string[]> =>
+  storageOf(sequelize).executed();
 
 /** Names, in this version's own order, and what of a database it does not know. */
 async function stateOf(sequelize: Sequelize) {

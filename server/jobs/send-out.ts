@@ -12,7 +12,8 @@ import { formatNamed } from '../pictures/formats';
 import { withMetadata } from '../pictures/metadata';
 import { renderFile } from '../render/file';
 import type { Services } from '../services';
-import { outputOf, renderJobOf } from './output';
+import { outputOf } from '../render/output';
+import { renderJobOf } from './output';
 import type { Queue } from './queue';
 
 /** Shares of the whole time that decoding, rendering and encoding take, for the progress. */

@@ -86,7 +86,7 @@ async function pictureOf(laid: Laid, icc: Buffer | null, facts: PictureFacts): P
 
 const few = (channels: number): Laid['channels'] => {
   if (channels < 1 || channels > 4) throw new PictureError(`has ${channels} channels`);
-   
+
   return channels as Laid['channels'];
 };
 

@@ -2,7 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { decode as decodePng } from 'fast-png';
 import { describe, expect, it } from 'vitest';
-import { decodePicture } from './decode';
+import { decodePicture, isWide } from './decode';
 import { inspect, pagesIn } from './inspect';
 
 /** Files of all kinds, made by other programs, compared with what independent ones read from them (see made/make.sh). */
@@ -34,6 +34,7 @@ async function differences(name: string, page: number, png: string) {
   expect([width, height]).toEqual([wanted.width, wanted.height]);
   expect([facts.width, facts.height]).toEqual([width, height]);
   expect(codes.length).toBe(width * height * 3);
+  expect(codes).toBeInstanceOf(isWide(facts) ? Uint16Array : Uint8Array);
   const scale = codes instanceof Uint16Array ? 257 : 1;
   let [sum, most] = [0, 0];
   for (let i = 0; i < codes.length; i++) {

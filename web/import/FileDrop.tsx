@@ -1,11 +1,12 @@
+import { useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import styled from 'styled-components';
 import { PICTURE_ENDINGS } from '../../contract/picture-files';
 import { isOfField } from '../app/field-clipboard';
-import { gather, laidBy } from './gathered';
-import { refuse } from './imports';
+import { gather, isArchive, laidBy, type Gathered } from './gathered';
+import { refuse, takeInArchives } from './imports';
 
-export const ACCEPTED = [...PICTURE_ENDINGS.map(ending => `.${ending}`), '.zip', 'image/*'].join(',');
+export const ACCEPTED = [...PICTURE_ENDINGS.map(ending => `.${ending}`), '.zip', '.tar', 'image/*'].join(',');
 
 const Veil = styled.div`
   position: fixed;
@@ -43,6 +44,7 @@ function named(file: File): File {
 /** Lets files, folders and zips be laid down anywhere on the screen, and pictures be pasted; says so while they are held over it. */
 export function FileDrop({ text, onFiles }: { text: string; onFiles: (files: File[]) => void }) {
   const [over, setOver] = useState(false);
+  const client = useQueryClient();
   useEffect(() => {
     let depth = 0;
     const enter = (event: DragEvent) => {
@@ -56,10 +58,7 @@ export function FileDrop({ text, onFiles }: { text: string; onFiles: (files: Fil
       if (!depth) setOver(false);
     };
     const take = async (laid: readonly (File | FileSystemEntry)[]) => {
-      const { files, refused } = await gather(laid);
-      // Before those that come: they begin a list of their own.
-      if (files.length) onFiles(files);
-      refuse(refused);
+      share(await gather(laid), onFiles, client);
     };
     const hold = (event: DragEvent) => {
       if (carriesFiles(event)) event.preventDefault();
@@ -90,7 +89,7 @@ export function FileDrop({ text, onFiles }: { text: string; onFiles: (files: Fil
       window.removeEventListener('drop', drop);
       document.removeEventListener('paste', paste);
     };
-  }, [onFiles]);
+  }, [onFiles, client]);
   return over ? (
     <Veil>
       <p>{text}</p>
@@ -98,17 +97,24 @@ export function FileDrop({ text, onFiles }: { text: string; onFiles: (files: Fil
   ) : null;
 }
 
+/** Gives pictures to where they were laid down; archives bring their own series. */
+function share({ files, refused }: Gathered, onFiles: (files: File[]) => void, client: QueryClient): void {
+  const pictures = files.filter(f => !isArchive(f));
+  const archives = files.filter(isArchive);
+  // Before those that come: they begin a list of their own.
+  if (pictures.length) onFiles(pictures);
+  if (archives.length) takeInArchives(archives, client);
+  refuse(refused);
+}
+
 /** Asks for files with the browser's own window. */
-export function chooseFiles(onFiles: (files: File[]) => void): void {
+export function chooseFiles(onFiles: (files: File[]) => void, client: QueryClient, accept = ACCEPTED): void {
   const input = document.createElement('input');
   input.type = 'file';
   input.multiple = true;
-  input.accept = ACCEPTED;
+  input.accept = accept;
   input.onchange = () => {
-    void gather([...(input.files ?? [])]).then(({ files, refused }) => {
-      if (files.length) onFiles(files);
-      refuse(refused);
-    });
+    void gather([...(input.files ?? [])]).then(gathered => share(gathered, onFiles, client));
   };
   input.click();
 }

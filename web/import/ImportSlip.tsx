@@ -2,6 +2,7 @@ import { useEffect } from 'react';
 import styled from 'styled-components';
 import { countOf } from '../../words/words';
 import { Button, LinkButton } from '../ui/buttons';
+import { isArchive } from './gathered';
 import { useImports, type Incoming } from './imports';
 
 const Slip = styled.section`
@@ -98,7 +99,7 @@ export function ImportSlip() {
         <h2 role="status">
           {underway
             ? `Bringing in, ${done} of ${list.length} done`
-            : `${countOf(done, 'photograph')} brought in${failed ? `, ${countOf(failed, 'file').toLowerCase()} not` : ''}`}
+            : `${countOf(done, list.some(isArchive) ? 'file' : 'photograph')} brought in${failed ? `, ${countOf(failed, 'file').toLowerCase()} not` : ''}`}
         </h2>
         {underway ? (
           <Button $small onPress={stop}>

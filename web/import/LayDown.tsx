@@ -1,3 +1,4 @@
+import { useQueryClient } from '@tanstack/react-query';
 import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
 import { chooseFiles } from './FileDrop';
@@ -46,8 +47,9 @@ const Drop = styled(AriaButton)`
 
 /** A place to lay photographs down, which chooses files where it is pressed. */
 export function LayDown({ says, onFiles }: { says: string; onFiles: (files: File[]) => void }) {
+  const client = useQueryClient();
   return (
-    <Drop data-tour="choose" onPress={() => chooseFiles(onFiles)}>
+    <Drop data-tour="choose" onPress={() => chooseFiles(onFiles, client)}>
       <svg viewBox="0 0 64 44" aria-hidden="true">
         <path d="M8.500 12.500 33 6.500l6.200 22.500-24.500 6z" strokeOpacity=".65" />
         <path d="M27 13h31v25H27z" fill="var(--wall)" />

@@ -17,7 +17,10 @@ export interface Gathered {
 /** What a folder or a zip may hold for itself, and nobody means. */
 const UNMEANT = /(^|\/)(\.[^/]*|__MACOSX|Thumbs\.db|desktop\.ini)(\/|$)/i;
 /** What may be a photograph, or a file of ours, by its ending. */
-const MEANT = new RegExp(`\\.(${[...PICTURE_ENDINGS, 'json', 'cube', 'ora'].join('|')})$`, 'i');
+const MEANT = new RegExp(`\\.(${[...PICTURE_ENDINGS, 'json', 'cube', 'ora', 'tar'].join('|')})$`, 'i');
+
+/** Whether a file is a backup or a package of ours, by its ending. */
+export const isArchive = ({ name }: Pick<File, 'name'>) => /\.tar$/i.test(name);
 
 /** Files that are taken from one folder or zip at most, and bytes that a zip may become. */
 export const MOST_FILES = 5000;

@@ -1,5 +1,6 @@
 import type { QueryClient } from '@tanstack/react-query';
 import { create } from 'zustand';
+import { ARCHIVE_TYPE, takeInArchive, type TakenIn } from '../../contract/archives';
 import { bringInPhotograph, restorePhotograph, type Photograph } from '../../contract/photographs';
 import { addressOf } from '../../contract/route';
 import { ApiError, call, messageOf, problemFrom } from '../app/api';
@@ -30,7 +31,8 @@ let running = false;
 interface Job {
   id: number;
   file: File;
-  seriesId: string;
+  /** The series that a picture comes into; null for an archive, which brings its own. */
+  seriesId: string | null;
   client: QueryClient;
   /** It is wanted though the series has it. */
   again?: boolean;
@@ -56,25 +58,41 @@ const change = (id: number, part: Partial<Incoming>) =>
   useImports.setState(s => ({ list: s.list.map(f => (f.id === id ? { ...f, ...part } : f)) }));
 
 /** Sends one file; fetch cannot tell how much has been sent, so this is the older way. */
-function send({ id, file, seriesId, again }: Job): Promise<Photograph> {
+function send<A>({ id, file }: Job, address: string, body: FormData | File): Promise<A> {
   return new Promise((resolve, reject) => {
     const request = new XMLHttpRequest();
     requests.set(id, request);
-    const query = again ? { again: '1' } : {};
-    request.open('POST', addressOf(bringInPhotograph, { params: { id: seriesId }, query }));
+    request.open('POST', address);
+    if (body === file) request.setRequestHeader('Content-Type', ARCHIVE_TYPE);
     request.responseType = 'json';
     request.upload.onprogress = e => change(id, { sent: e.lengthComputable ? e.loaded / e.total : 0 });
     request.onload = () =>
       request.status < 300
-        ? resolve(request.response as Photograph)
+        ? resolve(request.response as A)
         : reject(problemFrom(request.status, request.response));
     request.onerror = () => reject(new Error('The server does not answer.'));
     request.onabort = () => reject(new DOMException('stopped', 'AbortError'));
     request.onloadend = () => requests.delete(id);
-    const form = new FormData();
-    form.append('file', file, file.name);
-    request.send(form);
+    request.send(body);
   });
+}
+
+/** Sends a picture; what is to be known of it. */
+async function sendPicture(job: Job, seriesId: string): Promise<string | null> {
+  const query = job.again ? { again: '1' } : {};
+  const form = new FormData();
+  form.append('file', job.file, job.file.name);
+  const address = addressOf(bringInPhotograph, { params: { id: seriesId }, query });
+  const { damage, part } = await send<Photograph>(job, address, form);
+  return (
+    [damage && `It is damaged: ${damage}.`, part && `This is ${part}.`].filter(Boolean).join(' ') || null
+  );
+}
+
+/** Sends a backup or a package; what came with it. */
+async function sendArchive(job: Job): Promise<string> {
+  const { series } = await send<TakenIn>(job, addressOf(takeInArchive), job.file);
+  return `On the shelf: ${series.map(s => s.title).join(', ') || 'no series'}.`;
 }
 
 /** Asks for a file once more, in its own place of the list. */
@@ -112,11 +130,8 @@ async function work(): Promise<void> {
   running = true;
   change(job.id, { state: 'sending' });
   try {
-    const { damage, part } = await send(job);
-    const remark = [damage && `It is damaged: ${damage}.`, part && `This is ${part}.`]
-      .filter(Boolean)
-      .join(' ');
-    change(job.id, { state: 'done', sent: 1, remark: remark || null });
+    const remark = job.seriesId === null ? await sendArchive(job) : await sendPicture(job, job.seriesId);
+    change(job.id, { state: 'done', sent: 1, remark });
     void job.client.invalidateQueries();
   } catch (error) {
     if ((error as Error).name !== 'AbortError')
@@ -145,8 +160,15 @@ export function refuse(refused: readonly Refused[]): void {
   }));
 }
 
+/** Takes in backups and packages, which bring their own series. */
+export const takeInArchives = (files: readonly File[], client: QueryClient): void =>
+  start(files, null, client);
+
 /** Brings files into a series, one after the other so that they keep their order; a broken one is named and the others go on. */
-export function bringIn(files: readonly File[], seriesId: string, client: QueryClient): void {
+export const bringIn = (files: readonly File[], seriesId: string, client: QueryClient): void =>
+  start(files, seriesId, client);
+
+function start(files: readonly File[], seriesId: string | null, client: QueryClient): void {
   const jobs = files.map(file => ({ id: next++, file, seriesId, client }));
   useImports.setState(s => ({
     list: [

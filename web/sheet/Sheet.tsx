@@ -230,7 +230,12 @@ function SheetOf({ series }: { series: Series }) {
         <WallTones />
       </Bar>
       <Table>
-        <SeriesPaper series={series} selected={selected} deeds={deeds} onAdd={() => chooseFiles(add)} />
+        <SeriesPaper
+          series={series}
+          selected={selected}
+          deeds={deeds}
+          onAdd={() => chooseFiles(add, client)}
+        />
         {hung.length === 0 ? (
           <Nothing>
             <LayDown

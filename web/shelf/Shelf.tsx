@@ -1,3 +1,5 @@
+import { getBackup, getPackage } from '../../contract/archives';
+import { addressOf } from '../../contract/route';
 import { PICTURE_KINDS } from '../../contract/picture-files';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { ChevronRight, Ellipsis } from 'lucide-react';
@@ -14,8 +16,8 @@ import { toldOf, useDeeds, useLine } from '../app/deeds';
 import { tell } from '../app/notices';
 import { healthQuery, useCreateSeries, useShelf } from '../app/queries';
 import { countOf, whenInWords } from '../../words/words';
-import { bringIn } from '../import/imports';
-import { FileDrop } from '../import/FileDrop';
+import { bringIn, refuse } from '../import/imports';
+import { chooseFiles, FileDrop } from '../import/FileDrop';
 import { LayDown } from '../import/LayDown';
 import { Bar, Crumbs, Push, WallTones } from '../ui/bar';
 import { Button, IconButton, LinkButton } from '../ui/buttons';
@@ -164,8 +166,18 @@ function SeriesMore({ series, onTakeOff }: { series: SeriesSummary; onTakeOff: (
             <Ellipsis aria-hidden="true" />
           </IconButton>
         }
-        sections={[{ entries: [{ id: 'remove', text: 'Take off the shelf' }] }]}
-        onAction={onTakeOff}
+        sections={[
+          {
+            entries: [
+              { id: 'give', text: 'Give away as a package' },
+              { id: 'remove', text: 'Take off the shelf' },
+            ],
+          },
+        ]}
+        onAction={what => {
+          if (what === 'remove') onTakeOff();
+          else window.location.assign(addressOf(getPackage, { params: { id: series.id } }));
+        }}
       />
     </More>
   );
@@ -229,6 +241,13 @@ export function Shelf() {
     // eslint-disable-next-line react-hooks/exhaustive-deps -- mutate is stable
     [client, navigate],
   );
+  const restore = useCallback(() => {
+    const noArchives = (files: File[]) =>
+      refuse(
+        files.map(({ name }) => ({ name, why: 'This is no backup and no package: those end in .tar.' })),
+      );
+    chooseFiles(noArchives, client, '.tar');
+  }, [client]);
   const layDown = useCallback((files: File[]) => files.length && begin('New series', files), [begin]);
 
   if (shelf.isError) return <Wait problem={messageOf(shelf.error)} />;
@@ -263,10 +282,20 @@ export function Shelf() {
                   : { id: 'out', text: 'Lay out the demo', disabled: demo.busy },
               ],
             },
+            {
+              entries: [
+                { id: 'backup', text: 'Back up the whole shelf' },
+                { id: 'restore', text: 'Take in a backup or a package …' },
+                { id: 'api', text: 'Use it without its screens' },
+              ],
+            },
           ]}
           onAction={what => {
             if (what === 'tour') tour.begin();
             else if (what === 'off') demo.takeOff();
+            else if (what === 'backup') window.location.assign(addressOf(getBackup));
+            else if (what === 'restore') restore();
+            else if (what === 'api') void navigate('/without-screens');
             else demo.layOut();
           }}
         />
@@ -322,6 +351,7 @@ export function Shelf() {
                 <Button isDisabled={demo.busy} onPress={demo.layOut}>
                   {demo.busy ? 'Laying it out …' : 'Lay out the demo'}
                 </Button>
+                <Button onPress={restore}>Take in a backup</Button>
               </Ways>
             </First>
           )}

@@ -59,7 +59,7 @@ export const jpegXl = reader({
       width,
       height,
       bits: format === 'uchar' ? 8 : 16,
-       
+
       channels: bands as 1 | 2 | 3 | 4,
       icc,
       part: pages > 1 ? `the first of ${pages} pictures in its file` : null,
@@ -75,7 +75,7 @@ export const jpegXl = reader({
     const bytes = new Uint8Array(buffer, byteOffset, byteLength).slice();
     const codes = format === 'uchar' ? bytes : new Uint16Array(bytes.buffer);
     image.delete();
-     
+
     return { width, height, channels: bands as 1 | 2 | 3 | 4, codes };
   },
 });

@@ -14,7 +14,7 @@ interface Frame {
 interface Decoder {
   getEncodedBuffer: (length: number) => Uint8Array;
   decode: () => void;
-  getDecodedBuffer: () => Uint8Array;
+  getDecodedBuffer: () => ArrayBufferView;
   getFrameInfo: () => Frame;
   delete: () => void;
 }
@@ -96,7 +96,9 @@ export const jpeg2000 = reader({
     const frame = decoder.getFrameInfo();
     const channels = channelsOf(frame);
     const { width, height, bitsPerSample } = frame;
-    const bytes = decoder.getDecodedBuffer().slice();
+    // A view of the codec's own memory, of another kind of array.
+    const { buffer, byteOffset, byteLength } = decoder.getDecodedBuffer();
+    const bytes = new Uint8Array(buffer, byteOffset, byteLength).slice();
     const wide = bitsPerSample > 8;
     const codes = wide ? new Uint16Array(bytes.buffer) : bytes;
     const scale = (wide ? 65535 : 255) / (2 ** bitsPerSample - 1);

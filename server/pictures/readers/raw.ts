@@ -46,7 +46,7 @@ async function libraryOf(): Promise<Library> {
       return {};
     },
   });
-   
+
   return made as Library;
 }
 
