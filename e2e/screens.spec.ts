@@ -11,6 +11,8 @@ interface DemoSeries {
 }
 
 async function demo(app: App): Promise<DemoSeries> {
+  // Another test may have taken it off.
+  await app.api('POST', '/api/demo');
   const shelf = await app.api<{ id: string; title: string }[]>('GET', '/api/series');
   const { id } = shelf.find(s => s.title === 'Saltmarsh Ferry')!;
   return app.api<DemoSeries>('GET', `/api/series/${id}`);
@@ -27,6 +29,7 @@ for (const wall of ['dark', 'mid', 'light'] as const) {
       bench: `/photographs/${series.photographs[0].id}`,
       'send out': `/series/${series.id}/send-out`,
       'put aside': '/put-aside',
+      'without its screens': '/without-screens',
       nowhere: '/nowhere',
     };
     await page.addInitScript(tone => localStorage.setItem('lampwash.wall', tone), wall);

@@ -302,6 +302,45 @@ it('of all that was acknowledged before each of ten kills, all is there after it
   await allIsWell();
 }, 60_000);
 
+it('a package of which the server is killed while it comes in is not there at all, and comes in after it', async () => {
+  const given = await newSeries('Given');
+  for (let n = 0; n < 6; n++) await app.bringIn(given, await noise(400, 300), `given ${n}.png`);
+  const gift = Buffer.from(await (await fetch(`${app.url}/api/series/${given}/package`)).arrayBuffer());
+  const count = async () => (await app.api<unknown[]>('GET', '/api/series')).length;
+  const take = () => {
+    tally.tried++;
+    const headers = { 'Content-Type': 'application/x-tar' };
+    return fetch(`${app.url}/api/archives`, { method: 'POST', headers, body: new Uint8Array(gift) }).then(
+      response => response.status,
+      () => null,
+    );
+  };
+  const before = await count();
+  let there = before;
+  for (const ms of [5, 40, 90, 160, 240]) {
+    const taking = take();
+    await new Promise(done => setTimeout(done, ms));
+    await app.kill();
+    const status = await taking;
+    if (status === 201) {
+      there++;
+      tally.taken++;
+    }
+    await app.start();
+    // One whose answer was cut off may be there as well; half of one never is.
+    const now = await count();
+    if (now < there) lose('a package that was taken in');
+    expect(now - there).toBeLessThanOrEqual(1);
+    there = now;
+  }
+  expect(await take()).toBe(201);
+  const all = await app.api<{ title: string; photographs: number }[]>('GET', '/api/series');
+  for (const { title, photographs } of all) if (title === 'Given') expect(photographs).toBe(6);
+  expect(all).toHaveLength(there + 1);
+  notes.push(`5 kills while a package came in: ${there - before} were whole by then`);
+  await allIsWell();
+}, 60_000);
+
 const mounts =
   spawnSync('sh', ['-c', 'd=$(mktemp -d) && mount -t tmpfs -o size=1m tmpfs $d && umount $d; rmdir $d'])
     .status === 0;

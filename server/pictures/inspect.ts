@@ -72,11 +72,17 @@ async function byReader(first: Buffer, path: string): Promise<PictureFacts | str
   return wrong;
 }
 
+/** Pages of one file that become photographs at most. */
+const MOST_PAGES = 300;
+
 /** The pages of a file that are pictures of their own, by their place in it; the first one of files of all other kinds. */
 export async function pagesIn(path: string): Promise<number[]> {
   const first = await firstBytes(path);
   if ((await readersOf(first, path)).length) return [0];
   const pages = pagesOf(await directoriesOf(path));
+  if (pages.length > MOST_PAGES) {
+    throw new PictureError(`has more than ${MOST_PAGES} pages: split it, and bring in its parts`);
+  }
   return pages.length ? pages : [0];
 }
 

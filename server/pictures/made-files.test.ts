@@ -1,7 +1,9 @@
-import { readdirSync, readFileSync } from 'node:fs';
+import { readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { decode as decodePng } from 'fast-png';
 import { describe, expect, it } from 'vitest';
+import { pageEntries, tiffOf } from '../testing/dng';
 import { decodePicture, isWide } from './decode';
 import { inspect, pagesIn } from './inspect';
 
@@ -80,6 +82,14 @@ describe('files of all kinds, against independent programs', () => {
       expect(part).toBe(`page ${page + 1} of 3 in its file, each of them a photograph`);
       expect(grey).toBe(page === 1);
     }
+  });
+
+  it('a TIFF of too many pages is refused, with the way out', async () => {
+    const page = { entries: pageEntries(1, 1, 8, 1), data: Buffer.from([7]) };
+    const path = join(tmpdir(), `pages-${process.pid}.tif`);
+    writeFileSync(path, tiffOf(Array.from({ length: 301 }, () => page)));
+    await expect(pagesIn(path)).rejects.toThrow(/more than 300 pages: split it/);
+    rmSync(path);
   });
 
   it('JPEG 2000 with alpha is refused, and how it comes in is said', async () => {

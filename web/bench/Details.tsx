@@ -34,6 +34,12 @@ const kinds: Record<string, string> = {
   'image/x-camera-preview': 'Camera raw, its preview',
 };
 
+/** What the colours of a file without a profile are taken for. */
+const withoutProfile = (mediaType: string): string =>
+  mediaType === 'image/x-camera-raw'
+    ? 'the camera’s own, as its raw data says'
+    : 'none embedded; taken as sRGB';
+
 /** What is known of the original, with its SHA-256 and the file itself. */
 export function Details({
   photograph: p,
@@ -84,7 +90,7 @@ export function Details({
           {p.width} × {p.height} ({((p.width * p.height) / 1e6).toFixed(1)} megapixels)
         </dd>
         <dt>Profile</dt>
-        <dd>{p.profile ?? 'none embedded; taken as sRGB'}</dd>
+        <dd>{p.profile ?? withoutProfile(p.mediaType)}</dd>
         {p.damage ? (
           <>
             <dt>Damaged</dt>
