@@ -4,7 +4,7 @@
 # none of them.
 set -euo pipefail
 cd "$(dirname "$0")"
-rm -f -- *.heic *.jxl *.jp2 *.j2k *.gif *.bmp *.tif *.dng *.png
+rm -f -- *.dng *.heic *.jxl *.jp2 *.j2k *.gif *.bmp *.tif *.png
 work=$(mktemp -d)
 trap 'rm -rf "$work"' EXIT
 
@@ -95,3 +95,11 @@ convert "$work/c8.png" -compress LZW TIFF64:long.tif; by_magick long.tif
 # Three pages.
 convert "$work/c8.png" "$work/g8.png" \( "$work/c8.png" -negate \) -compress LZW pages.tif
 for i in 0 1 2; do convert "pages.tif[$i]" "pages.tif.$i.png"; done
+
+# Camera raws, of our own, developed by another program: the camera's white, no brightening, sRGB's curve.
+npx esbuild ../dng-files.ts --bundle --platform=node --format=cjs --log-level=error | node -
+for name in mosaic turned linear; do
+  dcraw_emu -w -W -4 -g 2.4 12.92 -T "$name.dng"
+  convert "$name.dng.tiff" "PNG48:$name.dng.png"
+  rm "$name.dng.tiff"
+done
