@@ -17,7 +17,7 @@ export const PICTURE_ENDINGS = [
   'jp2',
   'j2k',
   'jpf',
-  // Camera raws.
+  // Raw files of cameras.
   '3fr',
   'arw',
   'cr2',
@@ -41,4 +41,4 @@ export const PICTURE_ENDINGS = [
 
 /** The kinds of pictures that can be brought in, in words. */
 export const PICTURE_KINDS =
-  'JPEG, PNG, TIFF, WebP, AVIF, HEIC, JPEG XL, JPEG 2000, GIF, BMP and camera raws';
+  'JPEG, PNG, TIFF, WebP, AVIF, HEIC, JPEG XL, JPEG 2000, GIF, BMP and raw files of cameras';

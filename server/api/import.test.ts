@@ -144,7 +144,7 @@ describe('bringing in', () => {
     const exif = [{ tag: 36867, type: 2, value: '2026:05:03 14:22:01' }];
     const raw = dng({ width: 64, height: 48, at: () => [0.2, 0.3, 0.4], exif });
     expect((await bringIn(series.id, raw, 'a.dng')).body).toMatchObject({
-      mediaType: 'image/x-camera-raw',
+      mediaType: 'image/x-raw',
       camera: 'Tideline Two',
       author: null,
       taken: '2026-05-03T14:22:01',

@@ -12,7 +12,7 @@ const HELP = `Renders a treatment of pictures to files, without database or brow
   npm run --silent render -- PICTURE --treatment FILE --out PICTURE [options]
   npm run --silent render -- PICTURE|FOLDER … --treatment FILE --out FOLDER/ [--jobs N] [options]
 
-  PICTURE        JPEG, PNG, TIFF, WebP, AVIF, HEIC, JPEG XL, JPEG 2000, GIF, BMP or a camera raw
+  PICTURE        JPEG, PNG, TIFF, WebP, AVIF, HEIC, JPEG XL, JPEG 2000, GIF, BMP or a camera’s raw file
 ${TREATMENT_HELP}
   --out          the file to write, its ending picks its format: jpg, png, tif, webp, avif, ora;
                  or a folder for one file of each picture

@@ -113,7 +113,7 @@ describe('files of all kinds, against independent programs', () => {
         'image/gif',
         'image/bmp',
         'image/tiff',
-        'image/x-camera-raw',
+        'image/x-raw',
       ]),
     );
   });

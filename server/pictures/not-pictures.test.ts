@@ -23,8 +23,12 @@ const refused: Record<string, { bytes: () => Uint8Array | Promise<Uint8Array>; s
     says: /drawing \(SVG\); save it as a PNG/,
   },
   'a PDF': { bytes: () => after('%PDF-1.7'), says: /is a PDF; save its pictures/ },
-  PostScript: { bytes: () => after('%!PS-Adobe'), says: /PostScript.*save it as a TIFF/ },
+  PostScript: { bytes: () => after('%!PS\n%%'), says: /PostScript.*save it as a TIFF/ },
   'a layered file': { bytes: () => after('8BPS\0\x01'), says: /layered file; save it as a flat TIFF/ },
+  'another layered file': {
+    bytes: () => after('.....xcf file'),
+    says: /layered file; save it as a flat TIFF/,
+  },
   'a film': { bytes: () => box('isom'), says: /film; take a still/ },
   'another film': { bytes: () => box('qt  '), says: /film; take a still/ },
   OpenEXR: { bytes: () => after('v/1\x01'), says: /OpenEXR.*TIFF/ },
@@ -47,7 +51,7 @@ const refused: Record<string, { bytes: () => Uint8Array | Promise<Uint8Array>; s
   },
   'a broken raw': {
     bytes: () => after('FUJIFILMCCD-RAW '),
-    says: /camera raw file that cannot be read.*Save it as a TIFF/,
+    says: /raw file that cannot be read.*Save it as a TIFF/,
   },
   'more pixels than are taken': {
     bytes: () =>

@@ -15,8 +15,8 @@ const known: readonly NotRead[] = [
     says: 'is a painting program’s layered file; save it as a flat TIFF and bring that in',
   },
   {
-    at: 0,
-    mark: 'gimp xcf',
+    at: 5,
+    mark: 'xcf ',
     says: 'is a painting program’s layered file; save it as a flat TIFF and bring that in',
   },
   { at: 0, mark: '%PDF', says: 'is a PDF; save its pictures as TIFF or JPEG and bring those in' },

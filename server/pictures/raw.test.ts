@@ -8,7 +8,7 @@ import { dng, type RawOptions } from '../testing/dng';
 import { decodePicture } from './decode';
 import { inspect } from './inspect';
 
-/** Camera raws: developed by known numbers, or by the preview that is in them. */
+/** Raw files: developed by known numbers, or by the preview that is in them. */
 
 const folder = mkdtempSync(join(tmpdir(), 'raw-'));
 afterAll(() => rmSync(folder, { recursive: true }));
@@ -51,12 +51,12 @@ async function decoded(options: RawOptions) {
   return { facts, ...(await decodePicture(path, facts)) };
 }
 
-describe('camera raws', () => {
+describe('raw files', () => {
   it.each([false, true])(
     'of which linear is %s, are developed to sRGB with the white of the camera',
     async linear => {
       const { facts, ...picture } = await decoded({ width, height, at, linear });
-      expect(facts).toMatchObject({ mediaType: 'image/x-camera-raw', width, height, bits: 16, grey: false });
+      expect(facts).toMatchObject({ mediaType: 'image/x-raw', width, height, bits: 16, grey: false });
       expect(facts.part).toMatch(/developed/);
       expect([picture.width, picture.height]).toEqual([width, height]);
       // The library rounds its matrix of colours.
@@ -85,7 +85,7 @@ describe('camera raws', () => {
 
   it('are developed also where a preview stands first', async () => {
     const { facts, ...picture } = await decoded({ width, height, at, preview: await preview('#804020') });
-    expect(facts.mediaType).toBe('image/x-camera-raw');
+    expect(facts.mediaType).toBe('image/x-raw');
     near(mean(picture, 12, 24), encoded(fields(12)), 40);
   });
 
@@ -94,7 +94,7 @@ describe('camera raws', () => {
     async orientation => {
       const options = { width: 640, height: 480, at, orientation, compression: 65000 };
       const { facts, codes } = await decoded({ ...options, preview: await preview('#804020') });
-      expect(facts.mediaType).toBe('image/x-camera-preview');
+      expect(facts.mediaType).toBe('image/x-raw-preview');
       expect([facts.width, facts.height]).toEqual(orientation === 6 ? [480, 640] : [640, 480]);
       expect(facts.part).toMatch(/preview.*bring in a 16-bit TIFF/);
       near([...codes.subarray(0, 3)], [0x80, 0x40, 0x20], 3);
@@ -103,7 +103,7 @@ describe('camera raws', () => {
 
   it('of a kind that is not read, without a preview, are refused with the way out', async () => {
     await expect(inspect(file({ width, height, at, compression: 65000 }))).rejects.toThrow(
-      /camera raw file that cannot be read.*Save it as a TIFF/,
+      /raw file that cannot be read.*Save it as a TIFF/,
     );
   });
 });

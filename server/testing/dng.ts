@@ -1,5 +1,5 @@
 /**
- * Camera raw files made for tests, with known numbers in them: DNG, the open kind. Source: DNG 1.4; TIFF/EP; TIFF 6.0.
+ * Raw files of a camera made for tests, with known numbers in them: DNG, the open kind. Source: DNG 1.4; TIFF/EP; TIFF 6.0.
  */
 
 type Value = number | readonly number[] | string | Buffer;

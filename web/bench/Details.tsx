@@ -30,15 +30,13 @@ const kinds: Record<string, string> = {
   'image/heic': 'HEIC',
   'image/jxl': 'JPEG XL',
   'image/jp2': 'JPEG 2000',
-  'image/x-camera-raw': 'Camera raw',
-  'image/x-camera-preview': 'Camera raw, its preview',
+  'image/x-raw': 'Raw file of a camera',
+  'image/x-raw-preview': 'Raw file of a camera, its preview',
 };
 
 /** What the colours of a file without a profile are taken for. */
 const withoutProfile = (mediaType: string): string =>
-  mediaType === 'image/x-camera-raw'
-    ? 'the camera’s own, as its raw data says'
-    : 'none embedded; taken as sRGB';
+  mediaType === 'image/x-raw' ? 'the camera’s own, as its raw data says' : 'none embedded; taken as sRGB';
 
 /** What is known of the original, with its SHA-256 and the file itself. */
 export function Details({

@@ -6,19 +6,10 @@ import { messageOf } from '../app/api';
 import { healthQuery } from '../app/queries';
 import { Bar, Crumbs, Push, WallTones } from '../ui/bar';
 import { Find } from '../ui/find';
+import { ReadingRoom } from '../ui/reading-room';
 import { Wait } from '../ui/wait';
 import { exampleOf, groupsOf, type Described } from './described';
 import { Tokens } from './Tokens';
-
-const Room = styled.main`
-  height: calc(100vh - var(--bar));
-  background: linear-gradient(var(--wall-edge), var(--wall) 14px);
-  overflow: hidden auto;
-  padding: 30px 34px 34px;
-  display: grid;
-  justify-content: center;
-  align-content: start;
-`;
 
 const Paper = styled.article`
   width: min(900px, calc(100vw - 60px));
@@ -166,7 +157,7 @@ export function ApiPage() {
         <Find label="Find an address" value={wanted} onChange={setWanted} width={210} />
         <WallTones />
       </Bar>
-      <Room>
+      <ReadingRoom>
         <Paper>
           <h2>Without its screens</h2>
           <p>
@@ -190,7 +181,7 @@ export function ApiPage() {
           ))}
           {groups.length === 0 ? <p>No address has that in it. Fewer letters find more.</p> : null}
         </Paper>
-      </Room>
+      </ReadingRoom>
     </>
   );
 }

@@ -9,17 +9,8 @@ import { Bar, Crumbs, Push, WallTones } from '../ui/bar';
 import { Button, LinkButton } from '../ui/buttons';
 import { Dialog, DialogActions } from '../ui/overlays';
 import { TakePicture } from '../ui/TakePicture';
+import { ReadingRoom } from '../ui/reading-room';
 import { Wait } from '../ui/wait';
-
-const Room = styled.main`
-  height: calc(100vh - var(--bar));
-  background: linear-gradient(var(--wall-edge), var(--wall) 14px);
-  overflow: hidden auto;
-  padding: 30px 34px 34px;
-  display: grid;
-  justify-content: center;
-  align-content: start;
-`;
 
 const Paper = styled.section`
   width: min(940px, calc(100vw - 60px));
@@ -109,7 +100,7 @@ export function PutAside() {
         <Push />
         <WallTones />
       </Bar>
-      <Room>
+      <ReadingRoom>
         <Paper aria-label="Put aside">
           <h2>{list.length ? 'What can be brought back' : 'Nothing is put aside'}</h2>
           {list.length ? (
@@ -142,7 +133,7 @@ export function PutAside() {
             ))}
           </ul>
         </Paper>
-      </Room>
+      </ReadingRoom>
       {going.length ? (
         <Dialog
           title={going.length === 1 ? `Remove ${going[0].name} for good?` : 'Remove all of it for good?'}

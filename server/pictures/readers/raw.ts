@@ -93,8 +93,8 @@ async function isRaw(first: Buffer, path: string): Promise<boolean> {
 }
 
 export const raw = reader({
-  name: 'camera raw',
-  mediaType: 'image/x-camera-raw',
+  name: 'raw',
+  mediaType: 'image/x-raw',
   is: isRaw,
   head: async path => {
     const file = await opened(path);
@@ -188,8 +188,8 @@ async function previewOf(path: string): Promise<Laid & { icc: Buffer | null }> {
 }
 
 export const rawPreview = reader({
-  name: 'preview of a camera raw',
-  mediaType: 'image/x-camera-preview',
+  name: 'raw preview',
+  mediaType: 'image/x-raw-preview',
   is: isRaw,
   head: async path => {
     const { width, height, icc } = await previewOf(path);

@@ -96,7 +96,7 @@ convert "$work/c8.png" -compress LZW TIFF64:long.tif; by_magick long.tif
 convert "$work/c8.png" "$work/g8.png" \( "$work/c8.png" -negate \) -compress LZW pages.tif
 for i in 0 1 2; do convert "pages.tif[$i]" "pages.tif.$i.png"; done
 
-# Camera raws, of our own, developed by another program: the camera's white, no brightening, sRGB's curve.
+# Raw files, of our own, developed by another program: the camera's white, no brightening, sRGB's curve.
 npx esbuild ../dng-files.ts --bundle --platform=node --format=cjs --log-level=error | node -
 for name in mosaic turned linear; do
   dcraw_emu -w -W -4 -g 2.4 12.92 -T "$name.dng"
