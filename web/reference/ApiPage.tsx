@@ -27,6 +27,10 @@ const Paper = styled.article`
     font: 400 24px/1.1 var(--serif);
     margin: 26px 0 4px;
   }
+  a {
+    text-decoration: underline;
+    text-underline-offset: 3px;
+  }
   > p {
     max-width: 66ch;
     margin: 0 0 8px;

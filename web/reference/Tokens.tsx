@@ -30,6 +30,7 @@ const Section = styled.section`
   label {
     color: var(--ink-2);
     display: block;
+    margin-bottom: 7px;
   }
   input {
     height: 32px;
