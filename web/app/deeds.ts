@@ -88,6 +88,6 @@ export const useDeeds = create<Deeds>((set, get) => {
 export const toldOf = (client: QueryClient) => (done: Promise<void>) =>
   done
     .catch((error: unknown) => tell({ text: messageOf(error), tone: 'problem' }))
-    .finally(() => client.invalidateQueries());
+    .then(() => client.invalidateQueries());
 
 export const useLine = (where: string): Line => useDeeds(({ lines }) => lines[where] ?? none);

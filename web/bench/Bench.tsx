@@ -15,7 +15,6 @@ import {
   useDeferredValue,
   useEffect,
   useMemo,
-  useRef,
   useState,
   useSyncExternalStore,
 } from 'react';
@@ -32,7 +31,6 @@ import { onReturn } from '../app/away';
 import { holds } from '../app/outdated';
 import { tell } from '../app/notices';
 import {
-  keys,
   useChangePhotograph,
   useChangeSeries,
   useCreateTake,
@@ -65,6 +63,7 @@ import { openSession, type TakeSession } from '../takes/session';
 import { Strip } from './Strip';
 import { STEP, toggled, type Side } from './side';
 import { useBeside } from './useBeside';
+import { useFollowed } from './useFollowed';
 import { Takes } from '../takes/Takes';
 import { TrayLine } from '../trays/TrayLine';
 import type { Tried } from '../takes/tried';
@@ -319,17 +318,7 @@ function BenchAtWork({
     [choose],
   );
 
-  // Thumbnails and names elsewhere follow each saved revision.
-  const openedAt = useRef({ revision: take.revision, name: take.name });
-  useEffect(() => {
-    if (take.revision === openedAt.current.revision && take.name === openedAt.current.name) return;
-    void client.invalidateQueries({ queryKey: keys.photograph(take.photographId) });
-    if (series) void client.invalidateQueries({ queryKey: keys.series(series.id) });
-    void client.invalidateQueries({ queryKey: keys.shelf, exact: true });
-    void client.invalidateQueries({ queryKey: keys.sharedLooks(photograph.seriesId) });
-    void client.invalidateQueries({ queryKey: keys.palette(photograph.seriesId) });
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the series' id does not change under a photograph
-  }, [client, take.revision, take.name, take.photographId, photograph.seriesId]);
+  useFollowed(take, photograph.seriesId);
 
   const step = useCallback(
     (direction: 'undo' | 'redo') => {

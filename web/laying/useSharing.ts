@@ -86,7 +86,7 @@ export function useSharing(seriesId: string, takeId: string, edits: Edits): Shar
     const attempt = (work: () => Promise<void>) =>
       void work()
         .catch((error: Error) => tell({ text: error.message, tone: 'problem' }))
-        .finally(() => client.invalidateQueries());
+        .then(() => client.invalidateQueries());
 
     /** Changes a look; the take at hand follows by `here`, the others by a job. */
     const change = async (

@@ -97,12 +97,18 @@ export function useSheetDeeds(series: Series): SheetDeeds {
       },
       remember: (batchId, label) => {
         const of = { params: { id: batchId } };
-        const followed = () => client.invalidateQueries({ queryKey: keys.batch(batchId) });
+        const thenFollowed = async <T>(asked: Promise<T>) => {
+          try {
+            return await asked;
+          } finally {
+            await client.invalidateQueries({ queryKey: keys.batch(batchId) });
+          }
+        };
         deeds.remember(id, {
           id: batchId,
           label,
-          undo: () => call(undoBatch, of).finally(followed),
-          redo: () => call(redoBatch, of).finally(followed),
+          undo: () => thenFollowed(call(undoBatch, of)),
+          redo: () => thenFollowed(call(redoBatch, of)),
         });
       },
       undo: () => void told(deeds.undo(id)),
