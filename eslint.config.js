@@ -55,15 +55,6 @@ export default ts.config(
     },
   },
   {
-    // What needs types: a promise that nobody waits for is a failure that nobody sees.
-    files: ['{core,contract,words,server,web,demo,e2e}/**/*.{ts,tsx}'],
-    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
-    rules: {
-      '@typescript-eslint/no-floating-promises': 'error',
-      '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { attributes: false } }],
-    },
-  },
-  {
     files: ['core/**/*.ts'],
     ignores: ['core/**/*.test.ts'],
     rules: forbid(

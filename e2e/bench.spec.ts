@@ -100,32 +100,6 @@ test('a tray is dragged to another place and another group', async ({ page, app 
   await expect(line(page).getByRole('group', { name: 'Finish' }).locator('[data-tray]')).toHaveCount(1);
 });
 
-test('a slider is dragged, turned by the wheel and double-clicked back', async ({ page, app }) => {
-  await open(page, app);
-  await add(page, 'Ground', 'Light');
-  const slider = page.getByRole('slider', { name: 'Exposure' });
-  const number = page.getByRole('textbox', { name: 'Exposure, number' });
-  const box = (await page
-    .getByRole('complementary')
-    .getByText('Exposure')
-    .locator('..')
-    .locator('[data-kind]')
-    .boundingBox())!;
-  await page.mouse.move(box.x + box.width / 2, box.y + 10);
-  await page.mouse.down();
-  await page.mouse.move(box.x + box.width * 0.75, box.y + 10, { steps: 8 });
-  await page.mouse.up();
-  expect(Number(await slider.inputValue())).toBeCloseTo(2, 0);
-  await saved(page);
-  await page.mouse.wheel(0, -100);
-  await page.mouse.wheel(0, -100);
-  const turned = Number(await slider.inputValue());
-  expect(turned).toBeGreaterThan(2);
-  await page.mouse.dblclick(box.x + box.width * 0.3, box.y + 10);
-  await expect(number).toHaveValue('0.00');
-  await saved(page);
-});
-
 test('the lamp shows the treatment up to where it stands', async ({ page, app }) => {
   await open(page, app);
   await add(page, 'Mono', 'Mono');

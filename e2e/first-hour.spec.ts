@@ -1,4 +1,5 @@
 import { expect, type Page } from '@playwright/test';
+import type { App } from '../server/testing/running';
 import { test } from './app';
 import { colourAt, pictureOn } from './picture';
 import { chart, chroma, saved } from './work';
@@ -9,21 +10,14 @@ const tour = (page: Page) => page.getByRole('region', { name: 'Tour' });
 const at = (page: Page, title: string) =>
   expect(tour(page).getByRole('heading', { name: title })).toBeVisible();
 
-/** Everything that other tests have put on the shelf is taken off it. */
-async function emptyShelf(
-  page: Page,
-  app: { url: string; api: <T>(method: string, path: string) => Promise<T> },
-) {
-  for (const { id } of await app.api<{ id: string }[]>('GET', '/api/series')) {
-    await app.api('DELETE', `/api/series/${id}`);
-  }
+async function emptyShelf(page: Page, app: App) {
   await page.goto(app.url);
   await expect(page.getByRole('heading', { name: 'An empty shelf' })).toBeVisible();
 }
 
 test('from the empty shelf to a toned print that is sent out, in eight actions at most', async ({
   page,
-  app,
+  empty: app,
 }) => {
   await emptyShelf(page, app);
   let actions = 0;
@@ -51,7 +45,7 @@ test('from the empty shelf to a toned print that is sent out, in eight actions a
 
 test('the tour is the work itself: it follows what is done, is left by Escape and taken up again', async ({
   page,
-  app,
+  empty: app,
 }) => {
   await emptyShelf(page, app);
   await page.getByRole('button', { name: 'Take the tour' }).click();
@@ -103,7 +97,7 @@ test('the tour is the work itself: it follows what is done, is left by Escape an
 });
 
 test('an empty series says what comes next', async ({ page, app }) => {
-  const { id } = await app.api<{ id: string }>('POST', '/api/series', { title: 'Mud flats' });
+  const { id } = await app.api<{ id: string }>('POST', '/api/series', { title: 'Sluice gates' });
   await page.goto(`${app.url}/series/${id}`);
   const chooser = page.waitForEvent('filechooser');
   await page.getByRole('button', { name: /Lay photographs down here/ }).click();
@@ -112,7 +106,10 @@ test('an empty series says what comes next', async ({ page, app }) => {
   await expect(page.getByRole('button', { name: /Lay photographs down here/ })).toHaveCount(0);
 });
 
-test('the demo is laid out from the menu, taken off, and brought back by undo', async ({ page, app }) => {
+test('the demo is laid out from the menu, taken off, and brought back by undo', async ({
+  page,
+  empty: app,
+}) => {
   test.setTimeout(240_000);
   await emptyShelf(page, app);
   await page.getByRole('button', { name: 'Lay out the demo' }).click();
@@ -130,6 +127,4 @@ test('the demo is laid out from the menu, taken off, and brought back by undo', 
   await expect(ferry).toHaveCount(0);
   await more.click();
   await expect(page.getByRole('menuitem', { name: 'Lay out the demo' })).toBeVisible();
-  // As other tests expect it.
-  await app.api('POST', '/api/demo');
 });

@@ -169,27 +169,31 @@ test('leaving with something unsaved is asked about, and what was not sent comes
   faults.length = 0;
 });
 
-test('a picture whose pixels are slow is not drawn on the next one', async ({ page, app }) => {
-  const series = await app.api<{ id: string }>('POST', '/api/series', { title: 'Two' });
-  const red = await app.bringIn(series.id, await png8(700, 500, () => [200, 30, 30]), 'red.png');
-  const blue = await app.bringIn(series.id, await png8(700, 500, () => [30, 30, 200]), 'blue.png');
-  await page.goto(`${app.url}/photographs/${blue.id}`);
-  await settled(page);
-  await page.route(`**/api/photographs/${red.id}/pixels/**`, async route => {
-    await new Promise(done => setTimeout(done, 2500));
-    await route.continue().catch(() => undefined);
-  });
-  const strip = page.getByRole('navigation', { name: 'Neighbouring photographs' });
-  await strip.getByRole('link', { name: /red/i }).click();
-  await page.waitForTimeout(400);
-  await strip.getByRole('link', { name: /blue/i }).click();
-  await settled(page);
-  const shown = await pictureOn(page);
-  expect(colourAt(shown, 0.5, 0.5)[2]).toBeGreaterThan(150);
-  await page.waitForTimeout(3500);
-  const later = await pictureOn(page);
-  expect(colourAt(later, 0.5, 0.5)).toEqual(colourAt(shown, 0.5, 0.5));
-});
+test(
+  'a picture whose pixels are slow is not drawn on the next one',
+  { tag: '@alone' },
+  async ({ page, app }) => {
+    const series = await app.api<{ id: string }>('POST', '/api/series', { title: 'Two' });
+    const red = await app.bringIn(series.id, await png8(700, 500, () => [200, 30, 30]), 'red.png');
+    const blue = await app.bringIn(series.id, await png8(700, 500, () => [30, 30, 200]), 'blue.png');
+    await page.goto(`${app.url}/photographs/${blue.id}`);
+    await settled(page);
+    await page.route(`**/api/photographs/${red.id}/pixels/**`, async route => {
+      await new Promise(done => setTimeout(done, 2500));
+      await route.continue().catch(() => undefined);
+    });
+    const strip = page.getByRole('navigation', { name: 'Neighbouring photographs' });
+    await strip.getByRole('link', { name: /red/i }).click();
+    await page.waitForTimeout(400);
+    await strip.getByRole('link', { name: /blue/i }).click();
+    await settled(page);
+    const shown = await pictureOn(page);
+    expect(colourAt(shown, 0.5, 0.5)[2]).toBeGreaterThan(150);
+    await page.waitForTimeout(3500);
+    const later = await pictureOn(page);
+    expect(colourAt(later, 0.5, 0.5)).toEqual(colourAt(shown, 0.5, 0.5));
+  },
+);
 
 test('a worker that dies is started again and draws on; the second time it is said', async ({
   page,

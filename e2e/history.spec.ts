@@ -68,22 +68,3 @@ test('the history tells what each change did, is looked at, gone along, and kept
   await page.locator('[data-tray]').first().click();
   await expect(page.getByRole('textbox', { name: 'Exposure, number' })).toHaveValue('+0.20');
 });
-
-test('fifty states back and forth at once, saved to the last', async ({ page, app }) => {
-  await openBench(page, app, [light]);
-  await page.locator('[data-tray]').first().click();
-  for (let i = 0; i < 50; i++)
-    await type(page, i % 2 ? 'Contrast' : 'Exposure', i % 2 ? String(i) : `${i / 25}`);
-  await saved(page);
-  await page.keyboard.press('y');
-  await expect(history(page).locator('[data-state="-50"]')).toBeAttached();
-  await history(page).locator('[data-state="-50"]').click();
-  await expect(page.getByRole('button', { name: /^Redo: Light exposure/ })).toBeEnabled();
-  await saved(page);
-  await history(page).locator('[data-state="50"]').click();
-  await saved(page);
-  await page.reload();
-  await page.locator('[data-tray]').first().click();
-  await expect(page.getByRole('textbox', { name: 'Contrast, number' })).toHaveValue('+49');
-  await expect(page.getByRole('button', { name: 'Redo', exact: true })).toBeDisabled();
-});

@@ -93,47 +93,48 @@ test('a server killed while the Bench works: the edit is kept here and saved whe
   faults.length = 0;
 });
 
-test('a server killed between and during saves: every acknowledged save is there', async ({
-  app,
-  faults,
-}) => {
-  test.setTimeout(180_000);
-  const photograph = await photographIn(app);
-  const path = `/api/takes/${photograph.currentTakeId}`;
-  let { revision } = await app.api<TakeState>('GET', path);
-  let acknowledged = 0;
-  let sent = 0;
-  for (let round = 0; round < 6; round++) {
-    const stopAfter = 20 + round * 37;
-    // Something is acknowledged in each round, however slow the machine: then it is cut off, sooner or later.
-    let first = () => undefined as void;
-    const cut = new Promise<void>(done => (first = done))
-      .then(() => new Promise(done => setTimeout(done, stopAfter)))
-      .then(() => app.kill());
-    for (let alive = true; alive;) {
-      sent++;
-      const treatment = {
-        format: 'lampwash-treatment',
-        version: 1,
-        steps: [{ kind: 'light', settings: { exposure: sent / 1000 } }],
-      };
-      try {
-        revision = (await app.api<TakeState>('PUT', `${path}/treatment`, { revision, treatment })).revision;
-        acknowledged = sent;
-        first();
-      } catch {
-        alive = false;
+test(
+  'a server killed between and during saves: every acknowledged save is there',
+  { tag: '@alone' },
+  async ({ app, faults }) => {
+    test.setTimeout(180_000);
+    const photograph = await photographIn(app);
+    const path = `/api/takes/${photograph.currentTakeId}`;
+    let { revision } = await app.api<TakeState>('GET', path);
+    let acknowledged = 0;
+    let sent = 0;
+    for (let round = 0; round < 6; round++) {
+      const stopAfter = 20 + round * 37;
+      // Something is acknowledged in each round, however slow the machine: then it is cut off, sooner or later.
+      let first = () => undefined as void;
+      const cut = new Promise<void>(done => (first = done))
+        .then(() => new Promise(done => setTimeout(done, stopAfter)))
+        .then(() => app.kill());
+      for (let alive = true; alive;) {
+        sent++;
+        const treatment = {
+          format: 'lampwash-treatment',
+          version: 1,
+          steps: [{ kind: 'light', settings: { exposure: sent / 1000 } }],
+        };
+        try {
+          revision = (await app.api<TakeState>('PUT', `${path}/treatment`, { revision, treatment })).revision;
+          acknowledged = sent;
+          first();
+        } catch {
+          alive = false;
+        }
       }
+      await cut;
+      await app.start();
+      const take = await app.api<TakeState>('GET', path);
+      const kept = Math.round((take.treatment.steps[0]?.settings.exposure ?? 0) * 1000);
+      // The save in flight at the cut may have been made without being acknowledged; none before it is lost.
+      expect([acknowledged, sent]).toContain(kept);
+      acknowledged = kept;
+      revision = take.revision;
     }
-    await cut;
-    await app.start();
-    const take = await app.api<TakeState>('GET', path);
-    const kept = Math.round((take.treatment.steps[0]?.settings.exposure ?? 0) * 1000);
-    // The save in flight at the cut may have been made without being acknowledged; none before it is lost.
-    expect([acknowledged, sent]).toContain(kept);
-    acknowledged = kept;
-    revision = take.revision;
-  }
-  expect(acknowledged).toBeGreaterThan(5);
-  faults.length = 0;
-});
+    expect(acknowledged).toBeGreaterThan(5);
+    faults.length = 0;
+  },
+);

@@ -1,13 +1,17 @@
 import { defineConfig } from '@playwright/test';
 import { chromiumOptions } from '../scripts/temporary.mjs';
 
+/** What measures time, or takes the machine for itself: by itself, when all else has ended. */
+const alone = /@alone/;
+
+/** Each test stands by itself, in any order, on either of two workers; `--shuffle` makes the order. */
 export default defineConfig({
   testDir: '.',
+  globalSetup: './kept-demo.ts',
   outputDir: '../test-results/e2e',
-  fullyParallel: false,
-  workers: 1,
-  // On a machine that others use a test may be late once; what passed only then is named at the end.
-  retries: process.env.CI ? 1 : 0,
+  fullyParallel: true,
+  workers: 2,
+  retries: 0,
   timeout: 90_000,
   expect: { timeout: 15_000 },
   reporter: [['list'], ['json', { outputFile: '../test-results/e2e.json' }]],
@@ -17,4 +21,8 @@ export default defineConfig({
     trace: 'off',
     launchOptions: chromiumOptions,
   },
+  projects: [
+    { name: 'together', grepInvert: alone },
+    { name: 'alone', grep: alone, workers: 1, dependencies: ['together'] },
+  ],
 });

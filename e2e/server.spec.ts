@@ -103,33 +103,34 @@ test.describe('files that are brought in', () => {
   });
 });
 
-test('a page of an earlier build is loaded anew, once, as soon as nothing is held or unsaved', async ({
-  page,
-  app,
-}) => {
-  let loads = 0;
-  page.on('load', () => loads++);
-  await openBench(page, app);
-  const before = loads;
-  await page.route('**/api/**', async route => {
-    const response = await route.fetch();
-    await route.fulfill({ response, headers: { ...response.headers(), 'lampwash-build': 'of tomorrow' } });
-  });
-  // Something is held while the new build is noticed.
-  const picture = page.locator('canvas[data-picture]');
-  const box = (await picture.boundingBox())!;
-  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
-  await add(page, 'Mono', 'Mono');
-  await page.mouse.down();
-  await saved(page);
-  await page.waitForTimeout(1500);
-  await page.mouse.up();
-  await expect.poll(() => loads, { timeout: 10_000 }).toBe(before + 1);
-  await settled(page);
-  await expect(page.locator('[data-tray]')).toHaveCount(1);
-  await page.waitForTimeout(2500);
-  expect(loads).toBe(before + 1);
-});
+test(
+  'a page of an earlier build is loaded anew, once, as soon as nothing is held or unsaved',
+  { tag: '@alone' },
+  async ({ page, app }) => {
+    let loads = 0;
+    page.on('load', () => loads++);
+    await openBench(page, app);
+    const before = loads;
+    await page.route('**/api/**', async route => {
+      const response = await route.fetch();
+      await route.fulfill({ response, headers: { ...response.headers(), 'lampwash-build': 'of tomorrow' } });
+    });
+    // Something is held while the new build is noticed.
+    const picture = page.locator('canvas[data-picture]');
+    const box = (await picture.boundingBox())!;
+    await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+    await add(page, 'Mono', 'Mono');
+    await page.mouse.down();
+    await saved(page);
+    await page.waitForTimeout(1500);
+    await page.mouse.up();
+    await expect.poll(() => loads, { timeout: 10_000 }).toBe(before + 1);
+    await settled(page);
+    await expect(page.locator('[data-tray]')).toHaveCount(1);
+    await page.waitForTimeout(2500);
+    expect(loads).toBe(before + 1);
+  },
+);
 
 test('a take whose picture cannot be made says why in its place; all others are shown', async ({
   page,

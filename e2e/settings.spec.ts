@@ -41,59 +41,6 @@ test('a group across stages and the whole treatment are laid on in part, kept, a
   await expect.poll(async () => differs(await pictureOn(page), whole)).toBeLessThan(2);
 });
 
-test('places are typed, Delete takes the stop that has the focus, gamma has 1 in its middle', async ({
-  page,
-  app,
-}) => {
-  const stops = [0, 0.25, 0.5, 0.75, 1].map((at, i) => ({
-    at,
-    colour: ['#000000', '#403020', '#808080', '#c0b090', '#ffffff'][i],
-  }));
-  await openBench(page, app, [
-    { kind: 'gradient-map', stage: 'mono', settings: { stops } },
-    { kind: 'curve' },
-    { kind: 'levels' },
-  ]);
-  const trays = page.locator('[data-tray]');
-  await trays.nth(0).click();
-  const panel = panelOf(page, 'Gradient map');
-  const before = await pictureOn(page);
-  await panel.getByRole('slider', { name: /^Stop 3 of 5/ }).focus();
-  await type(page, 'Place of stop 3', '60');
-  await expect(panel.getByRole('slider', { name: /^Stop 3 of 5/ })).toHaveAttribute('aria-valuenow', '60');
-  expect(luma(colourAt(await pictureOn(page), 0.5, 0.25))).toBeLessThan(
-    luma(colourAt(before, 0.5, 0.25)) - 5,
-  );
-  await panel.getByRole('slider', { name: /^Stop 4 of 5/ }).focus();
-  await page.keyboard.press('Delete');
-  // Its neighbour has the focus: the next Delete takes that, and the ends stay as they were.
-  await expect(panel.getByRole('slider', { name: /^Stop 3 of 4, #808080/ })).toBeFocused();
-  await page.keyboard.press('Delete');
-  await expect(panel.getByRole('slider', { name: /^Stop \d of 3/ })).toHaveCount(3);
-  await expect(panel.getByRole('slider', { name: /#808080/ })).toHaveCount(0);
-
-  await trays.nth(1).click();
-  await panelOf(page, 'Curve').getByRole('button', { name: 'Point' }).click();
-  await type(page, 'Point, tone', '40');
-  await type(page, 'Point, becomes', '70');
-  await expect(panelOf(page, 'Curve').getByRole('slider', { name: 'Point 2 of 3' })).toHaveAttribute(
-    'aria-valuetext',
-    '40 becomes 70',
-  );
-
-  await trays.nth(2).click();
-  const gamma = panelOf(page, 'Levels').getByRole('slider', { name: 'Gamma' });
-  await expect(gamma).toHaveAttribute('aria-valuetext', '1.00');
-  const [value, least, most] = await gamma.evaluate((e: HTMLInputElement) =>
-    [e.value, e.min, e.max].map(Number),
-  );
-  expect((value - least) / (most - least)).toBeCloseTo(0.5, 2);
-  await gamma.focus();
-  await page.keyboard.press('End');
-  await expect(gamma).toHaveAttribute('aria-valuetext', '10.00');
-  await saved(page);
-});
-
 test('advice stands in a place of its own: no control moves when it comes and goes', async ({
   page,
   app,

@@ -1,168 +1,130 @@
-import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
-import { join, relative } from 'node:path';
-import { ensureBuilt, ensurePackages, ensurePerl, ensureReaders, root } from './ensure.mjs';
+import { join } from 'node:path';
+import { ensurePackages, root } from './ensure.mjs';
 import { PlainError } from './plain-error.mjs';
-import { ensurePostgres } from './cluster/binaries.mjs';
-import { ensureChromium, withCluster } from './temporary.mjs';
+import { withCluster } from './temporary.mjs';
+import { checks, suites } from './tests/parts.mjs';
+import { run } from './tests/run.mjs';
+import { countedByPlaywright, countedByVitest } from './tests/tally.mjs';
 
 /**
- * `npm test`: everything, from a fresh clone. The last line says how many passed and failed. With a
- * part (`lint`, `unit`, `hostile`, `e2e`) only that; what stands after the part goes to its runner, as in
- * `npm test e2e tint -- -g quince`.
+ * `npm test`: everything, from a fresh clone. The last line says how many passed and failed. With a part (`lint`, `unit`,
+ * `components`, `hostile`, `e2e`) only that; what stands after the part goes to its runner, as in `npm test e2e tint -- -g quince`.
+ * Files and tests run in an order that LAMPWASH_SEED makes; without one, in another each time.
  */
 
-const bin = name => join(root, 'node_modules', '.bin', name);
-
-/** Runs a program, its output shown, and resolves to its exit code. */
-function run(program, args, env = {}) {
-  return new Promise(done => {
-    const child = spawn(program, args, {
-      cwd: root,
-      stdio: ['ignore', 'inherit', 'inherit'],
-      env: { ...process.env, ...env },
-    });
-    child.once('exit', code => done(code ?? 1));
-    child.once('error', () => done(1));
-  });
-}
+const seed = Number(process.env.LAMPWASH_SEED ?? Date.now() % 1_000_000);
+const env = { LAMPWASH_SEED: String(seed) };
+const [only, ...passedOn] = process.argv.slice(2);
+const wants = part => !only || only === part;
 
 const tally = { passed: 0, failed: 0 };
 /** What failed, said again at the end, where the log of a long run is read first. */
 const failures = [];
-/** What passed only when it was tried again: no failure, and no peace either. */
-const late = [];
+/** Seconds of each part that ran, and of each test. */
+const times = {};
+const tests = [];
 
 function failed(what, why = '') {
   tally.failed++;
   failures.push(why ? `${what}\n${why.split('\n').slice(0, 12).join('\n')}` : what);
 }
 
-async function check(name, program, args) {
-  console.log(`\n— ${name}`);
-  if ((await run(program, args)) === 0) tally.passed++;
-  else failed(name);
+/** Does a part of the whole, and keeps how long it took. */
+async function timed(name, work) {
+  const began = performance.now();
+  try {
+    return await work();
+  } finally {
+    times[name] = (performance.now() - began) / 1000;
+  }
+}
+
+/** Runs a check that passes or fails as a whole; what it prints is shown when it has ended, since others run beside it. */
+async function check({ name, program, args }) {
+  const { code, text } = await timed(name, () => run(program, args, { env, hold: true }));
+  console.log(`\n— ${name}: ${code === 0 ? 'passed' : 'failed'}\n${text}`);
+  if (code === 0) tally.passed++;
+  else failed(name, text);
 }
 
 /** Runs a test runner and counts what its JSON report says; a run without a report is one failure. */
-async function suite(name, program, args, env, report, count) {
+async function suite({ name, program, args, report, by }, database) {
   console.log(`\n— ${name}`);
   const file = join(root, 'test-results', report);
   rmSync(file, { force: true });
-  const code = await run(program, args, env);
-  if (!existsSync(file)) {
-    failed(`${name}: no report`);
-    return;
-  }
-  const { passed, broken, second = [] } = count(JSON.parse(readFileSync(file, 'utf8')));
-  late.push(...second.map(what => `${name}: ${what}`));
-  tally.passed += passed;
-  for (const { what, why } of broken) failed(`${name}: ${what}`, why);
-  if (code !== 0 && !broken.length) failed(`${name}: ended with ${code}, and names no test`);
+  const options = { env: { ...env, LAMPWASH_TEST_DATABASE: database } };
+  const { code } = await timed(name, () => run(program, [...args(seed), ...(only ? passedOn : [])], options));
+  if (!existsSync(file)) return failed(`${name}: no report`);
+  const json = JSON.parse(readFileSync(file, 'utf8'));
+  const counted = by === 'playwright' ? countedByPlaywright(json) : countedByVitest(json, root);
+  tally.passed += counted.passed;
+  tests.push(...counted.tests);
+  for (const { what, why } of counted.broken) failed(`${name}: ${what}`, why);
+  if (code !== 0 && !counted.broken.length) failed(`${name}: ended with ${code}, and names no test`);
 }
 
-/** What a Vitest report counts: tests, and files that could not be run at all. */
-const countedByVitest = report => ({
-  passed: report.numPassedTests,
-  broken: report.testResults.flatMap(file => {
-    const tests = file.assertionResults.filter(test => test.status === 'failed');
-    if (file.status === 'failed' && !tests.length && !file.assertionResults.length) {
-      return [{ what: relative(root, file.name), why: file.message }];
-    }
-    return tests.map(test => ({
-      what: `${relative(root, file.name)} › ${test.fullName}`,
-      why: test.failureMessages.join('\n'),
-    }));
-  }),
-});
-
-/** What a Playwright report counts, through its nested suites. */
-const countedByPlaywright = report => {
-  const specs = suites => suites.flatMap(suite => [...suite.specs, ...specs(suite.suites ?? [])]);
-  return {
-    passed: report.stats.expected + report.stats.flaky,
-    second: specs(report.suites)
-      .filter(spec => spec.tests.some(test => test.status === 'flaky'))
-      .map(spec => `${spec.file}:${spec.line} › ${spec.title}`),
-    broken: specs(report.suites)
-      .filter(spec => !spec.ok)
-      .map(spec => ({
-        what: `${spec.file}:${spec.line} › ${spec.title}`,
-        why: spec.tests.flatMap(test => test.results.map(result => result.error?.message ?? '')).join('\n'),
-      })),
-  };
+const inTurn = async (list, work) => {
+  for (const each of list) await work(each);
 };
 
-async function main() {
+async function install() {
+  // npm is waited for on this thread, and Debian's packages come meanwhile.
+  const debian = run(process.execPath, [join(root, 'scripts/tests/debian.mjs')]);
   ensurePackages();
-  ensurePostgres();
-  ensureChromium();
-  ensurePerl();
-  ensureReaders();
+  if ((await debian).code !== 0) throw new PlainError("Debian's packages could not be installed.");
+}
+
+async function build() {
+  const ensure = "import('./scripts/ensure.mjs').then(e => e.ensureBuilt({ quiet: true }))";
+  const { code, text } = await run(process.execPath, ['-e', ensure], { hold: true });
+  if (code !== 0) throw new PlainError(text);
+  console.log('\n— build: done');
+}
+
+async function main() {
+  console.log(
+    `The order of tests is of the seed ${seed}: LAMPWASH_SEED=${seed} npm test runs them so again.`,
+  );
+  await timed('packages', install);
   mkdirSync(join(root, 'test-results'), { recursive: true });
-
-  const [only, ...passedOn] = process.argv.slice(2);
-  const wants = part => !only || only === part;
-  if (wants('lint')) {
-    await check('lint', bin('eslint'), ['.']);
-    await check('levels', bin('depcruise'), [
-      '--output-type',
-      'err',
-      'core',
-      'contract',
-      'words',
-      'server',
-      'web',
-    ]);
-    await check('format', bin('prettier'), ['--check', '--log-level', 'warn', '.']);
-    await check('types', bin('tsc'), ['--noEmit', '-p', 'tsconfig.json']);
-  }
-  console.log('\n— build');
-  ensureBuilt();
-
+  // Two cores: a build and what needs none side by side, then the checks that read every file beside the tests.
+  const [early, late] = [checks.filter(c => !c.slow), checks.filter(c => c.slow)];
+  await Promise.all([timed('build', build), wants('lint') && inTurn(early, check)]);
   await withCluster(async ({ url }) => {
-    const env = { LAMPWASH_TEST_DATABASE: url };
-    if (wants('unit')) {
-      await suite(
-        'unit and server tests',
-        bin('vitest'),
-        ['run', ...passedOn],
-        env,
-        'unit.json',
-        countedByVitest,
-      );
-    }
-    if (wants('hostile')) {
-      const options = ['run', '-c', 'hostile/vitest.config.ts', '--root', '.', ...passedOn];
-      await suite(
-        'hostile files, requests and kills',
-        bin('vitest'),
-        options,
-        env,
-        'hostile.json',
-        countedByVitest,
-      );
-    }
-    if (wants('e2e')) {
-      await suite(
-        'browser tests',
-        bin('playwright'),
-        ['test', '-c', 'e2e/playwright.config.ts', ...passedOn],
-        env,
-        'e2e.json',
-        countedByPlaywright,
-      );
-    }
+    const of = part => suites.filter(s => s.part === part && wants(part));
+    await Promise.all([inTurn(of('unit'), each => suite(each, url)), wants('lint') && inTurn(late, check)]);
+    for (const part of ['components', 'hostile', 'e2e']) await inTurn(of(part), each => suite(each, url));
   });
 }
 
-main()
-  .catch(error => {
-    failed(error instanceof PlainError ? error.message : String(error?.stack ?? error));
-  })
+/** The slowest tests, how long each part took, and which parts have outgrown their budget. */
+function summary() {
+  const budgets = JSON.parse(readFileSync(join(root, 'scripts/tests/budgets.json'), 'utf8'));
+  const row = (name, seconds) => `${seconds.toFixed(1).padStart(7)} s  ${name}`;
+  const slowest = [...tests].sort((a, b) => b.seconds - a.seconds).slice(0, 20);
+  if (slowest.length) {
+    console.log(`\n— the slowest tests\n\n${slowest.map(t => row(t.name, t.seconds)).join('\n')}`);
+  }
+  console.log(
+    `\n— the parts\n\n${Object.entries(times)
+      .map(([name, s]) => row(name, s))
+      .join('\n')}`,
+  );
+  for (const [name, seconds] of Object.entries(times)) {
+    if (seconds > budgets[name]) {
+      console.log(
+        `Slow: ${name} took ${seconds.toFixed(0)} s; its budget is ${budgets[name]} s (scripts/tests/budgets.json).`,
+      );
+    }
+  }
+}
+
+timed('whole', main)
+  .catch(error => failed(error instanceof PlainError ? error.message : String(error?.stack ?? error)))
   .finally(() => {
-    if (late.length) console.log(`\n— passed only when tried again\n\n${late.join('\n')}`);
-    if (failures.length) console.log(`\n— failed\n\n${failures.join('\n\n')}`);
+    summary();
+    if (failures.length) console.log(`\n— failed (seed ${seed})\n\n${failures.join('\n\n')}`);
     console.log(`\n${tally.passed} passed, ${tally.failed} failed`);
     process.exitCode = tally.failed ? 1 : 0;
   });

@@ -151,240 +151,249 @@ beforeAll(async () => {
 }, 60_000);
 afterAll(() => server.close());
 
-describe('an archive', () => {
-  it('names every table of the database, or says why it is left out', async () => {
-    const rows = await server.services.sequelize.query<{ name: string }>(
-      `SELECT table_name AS name FROM information_schema.tables WHERE table_schema = 'public'`,
-      { type: QueryTypes.SELECT },
-    );
-    const known = new Set([...archivedTables.map(t => t.name), ...Object.keys(leftOut)]);
-    expect(rows.map(r => r.name).filter(name => !known.has(name))).toEqual([]);
-  });
+// A shelf is made an archive of, taken in, and given away from: one thing after another.
+describe('one shelf', { shuffle: false }, () => {
+  describe('an archive', () => {
+    it('names every table of the database, or says why it is left out', async () => {
+      const rows = await server.services.sequelize.query<{ name: string }>(
+        `SELECT table_name AS name FROM information_schema.tables WHERE table_schema = 'public'`,
+        { type: QueryTypes.SELECT },
+      );
+      const known = new Set([...archivedTables.map(t => t.name), ...Object.keys(leftOut)]);
+      expect(rows.map(r => r.name).filter(name => !known.has(name))).toEqual([]);
+    });
 
-  it('is of one moment, whatever is saved meanwhile', async () => {
-    const { currentTakeId } = made.two;
-    const saving = edit(currentTakeId, 25);
-    const archives = [await backup(), await backup(), await backup()];
-    await saving;
-    for (const each of archives) {
-      const entries = await entriesOf(each);
-      const rows = (table: string) =>
-        entries
-          .filter(e => e.name.startsWith(`rows/${table}.`))
-          .flatMap(e => e.bytes.toString().trim().split('\n'))
-          .map(line => JSON.parse(line) as Record<string, unknown>);
-      const state = rows('takes').find(t => t.id === currentTakeId)!.current_state;
-      const numbers = rows('take_states')
-        .filter(s => s.take_id === currentTakeId)
-        .map(s => s.number as number);
-      // The take is at the newest of its states, of which none is missing.
-      expect(Math.max(...numbers)).toBe(state);
-      expect(numbers.length).toBe(Number(state) + 1);
-    }
-  });
+    it('is of one moment, whatever is saved meanwhile', async () => {
+      const { currentTakeId } = made.two;
+      const saving = edit(currentTakeId, 25);
+      const archives = [await backup(), await backup(), await backup()];
+      await saving;
+      for (const each of archives) {
+        const entries = await entriesOf(each);
+        const rows = (table: string) =>
+          entries
+            .filter(e => e.name.startsWith(`rows/${table}.`))
+            .flatMap(e => e.bytes.toString().trim().split('\n'))
+            .map(line => JSON.parse(line) as Record<string, unknown>);
+        const state = rows('takes').find(t => t.id === currentTakeId)!.current_state;
+        const numbers = rows('take_states')
+          .filter(s => s.take_id === currentTakeId)
+          .map(s => s.number as number);
+        // The take is at the newest of its states, of which none is missing.
+        expect(Math.max(...numbers)).toBe(state);
+        expect(numbers.length).toBe(Number(state) + 1);
+      }
+    });
 
-  it('of the shelf is taken in by an empty one, and is then the same by hash', async () => {
-    const tile = `/api/photographs/${made.one.id}/pixels/300/0/0`;
-    const pixels = await bytesAt(tile);
-    await moveToAnEmptyShelf();
-    const { status, body } = await take(archive);
-    expect(status, JSON.stringify(body)).toBe(201);
-    expect((body as TakenIn).of).toBe('shelf');
-    const [was, is] = [await contentOf(archive), await contentOf(await backup())];
-    expect(is).toEqual(was);
-    expect(Object.keys(was.sums).length).toBeGreaterThanOrEqual(10);
-    expect(await counts()).toEqual(before);
-    // And it works there: pixels, the history.
-    expect(Buffer.compare(await bytesAt(tile), pixels)).toBe(0);
-    const redone = await http().post(`/api/takes/${made.one.currentTakeId}/redo`).send({ revision: 7 });
-    expect(redone.status, JSON.stringify(redone.body)).toBe(201);
-  });
+    it('of the shelf is taken in by an empty one, and is then the same by hash', async () => {
+      const tile = `/api/photographs/${made.one.id}/pixels/300/0/0`;
+      const pixels = await bytesAt(tile);
+      await moveToAnEmptyShelf();
+      const { status, body } = await take(archive);
+      expect(status, JSON.stringify(body)).toBe(201);
+      expect((body as TakenIn).of).toBe('shelf');
+      const [was, is] = [await contentOf(archive), await contentOf(await backup())];
+      expect(is).toEqual(was);
+      expect(Object.keys(was.sums).length).toBeGreaterThanOrEqual(10);
+      expect(await counts()).toEqual(before);
+      // And it works there: pixels, the history.
+      expect(Buffer.compare(await bytesAt(tile), pixels)).toBe(0);
+      const redone = await http().post(`/api/takes/${made.one.currentTakeId}/redo`).send({ revision: 7 });
+      expect(redone.status, JSON.stringify(redone.body)).toBe(201);
+    });
 
-  it('of what is there already is refused by its name, and changes nothing', async () => {
-    const { status, body } = await take(archive);
-    expect(status).toBe(422);
-    expect(body.title).toMatch(/“(Low water|Put aside|Given away)” of the backup is on this shelf already/);
-    expect(await counts()).toEqual(before);
-  });
+    it('of what is there already is refused by its name, and changes nothing', async () => {
+      const { status, body } = await take(archive);
+      expect(status).toBe(422);
+      expect(body.title).toMatch(/“(Low water|Put aside|Given away)” of the backup is on this shelf already/);
+      expect(await counts()).toEqual(before);
+    });
 
-  it('that is damaged anywhere is refused, and changes nothing', async () => {
-    await moveToAnEmptyShelf();
-    const empty = await counts();
-    await fc.assert(
-      fc.asyncProperty(fc.double({ min: 0, max: 0.999, noNaN: true }), fc.boolean(), async (at, isCut) => {
-        const place = Math.floor(at * archive.length);
-        const broken = Buffer.from(isCut ? archive.subarray(0, place) : archive);
-        if (!isCut) broken[place] ^= 0x41;
-        const { status, body } = await take(broken);
-        // What stands between the entries means nothing.
-        if (status === 201) {
-          const [was, is] = [await contentOf(archive), await contentOf(await backup())];
-          expect(is).toEqual(was);
-          await moveToAnEmptyShelf();
-          return;
-        }
-        expect([400, 422], JSON.stringify(body)).toContain(status);
-        expect(await counts()).toEqual(empty);
-      }),
-      { numRuns: 20 },
-    );
-  }, 120_000);
+    it('that is damaged anywhere is refused, and changes nothing', async () => {
+      await moveToAnEmptyShelf();
+      const empty = await counts();
+      await fc.assert(
+        fc.asyncProperty(fc.double({ min: 0, max: 0.999, noNaN: true }), fc.boolean(), async (at, isCut) => {
+          const place = Math.floor(at * archive.length);
+          const broken = Buffer.from(isCut ? archive.subarray(0, place) : archive);
+          if (!isCut) broken[place] ^= 0x41;
+          const { status, body } = await take(broken);
+          // What stands between the entries means nothing.
+          if (status === 201) {
+            const [was, is] = [await contentOf(archive), await contentOf(await backup())];
+            expect(is).toEqual(was);
+            await moveToAnEmptyShelf();
+            return;
+          }
+          expect([400, 422], JSON.stringify(body)).toContain(status);
+          expect(await counts()).toEqual(empty);
+        }),
+        { numRuns: 20 },
+      );
+    }, 120_000);
 
-  it.each([
-    [
-      'bytes of no kind',
-      () => Promise.resolve(Buffer.from('no archive'.repeat(200))),
-      /no archive of Lamp Wash/,
-    ],
-    ['nothing', () => Promise.resolve(Buffer.alloc(0)), /no archive of Lamp Wash/],
-    ['another tar', () => archiveWith([{ name: 'a.txt', bytes: Buffer.from('a') }]), /does not begin as one/],
-    [
-      'a head of nonsense',
-      () => archiveWith([{ name: HEAD, bytes: Buffer.from('{"format":1}') }]),
-      /its head does not say so/,
-    ],
-    [
-      'a newer version',
-      () => archiveWith([{ name: HEAD, bytes: Buffer.from('{"version":2}') }]),
-      /newer version of Lamp Wash: use that/,
-    ],
-  ] as const)('of %s is refused', async (_name, make, says) => {
-    const { status, body } = await take(await make());
-    expect(status).toBe(422);
-    expect(body.title).toMatch(says);
-  });
+    it.each([
+      [
+        'bytes of no kind',
+        () => Promise.resolve(Buffer.from('no archive'.repeat(200))),
+        /no archive of Lamp Wash/,
+      ],
+      ['nothing', () => Promise.resolve(Buffer.alloc(0)), /no archive of Lamp Wash/],
+      [
+        'another tar',
+        () => archiveWith([{ name: 'a.txt', bytes: Buffer.from('a') }]),
+        /does not begin as one/,
+      ],
+      [
+        'a head of nonsense',
+        () => archiveWith([{ name: HEAD, bytes: Buffer.from('{"format":1}') }]),
+        /its head does not say so/,
+      ],
+      [
+        'a newer version',
+        () => archiveWith([{ name: HEAD, bytes: Buffer.from('{"version":2}') }]),
+        /newer version of Lamp Wash: use that/,
+      ],
+    ] as const)('of %s is refused', async (_name, make, says) => {
+      const { status, body } = await take(await make());
+      expect(status).toBe(422);
+      expect(body.title).toMatch(says);
+    });
 
-  it('of a newer database is refused, with what it knows', async () => {
-    const entries = await entriesOf(archive);
-    const head = JSON.parse(entries[0].bytes.toString()) as { migrations: string[] };
-    entries[0].bytes = Buffer.from(
-      JSON.stringify({ ...head, migrations: [...head.migrations, '9999-tomorrow'] }),
-    );
-    const { status, body } = await take(await archiveWith(entries));
-    expect(status).toBe(422);
-    expect(body.title).toMatch(/9999-tomorrow/);
-  });
-});
-
-describe('the package of a series', () => {
-  const seriesAt = async (of: string) => (await http().get(`/api/series/${of}`)).body as Series;
-
-  it('comes in elsewhere as a new series, with its originals, its takes and their history', async () => {
-    const { status, body } = await take(gift);
-    expect(status, JSON.stringify(body)).toBe(201);
-    const { of, series } = body as TakenIn;
-    expect([of, series[0].title]).toEqual(['series', 'Given away']);
-    expect(series[0].id).not.toBe(made.given.id);
-    const { photographs } = await seriesAt(series[0].id);
-    expect(photographs.map(p => [p.title, p.sha256, p.width, p.bits])).toEqual([
-      ['Picture', made.gift.sha256, 200, 16],
-    ]);
-    const [{ currentTakeId, id }] = photographs;
-    expect(id).not.toBe(made.gift.id);
-    const theirs = (await http().get(`/api/takes/${currentTakeId}`)).body as {
-      treatment: object;
-      revision: number;
-    };
-    expect(theirs.treatment).toEqual(JSON.parse(JSON.stringify(light(0.3))));
-    const undone = await http().post(`/api/takes/${currentTakeId}/undo`).send({ revision: theirs.revision });
-    expect(undone.status, JSON.stringify(undone.body)).toBe(201);
-    const after = (await http().get(`/api/takes/${currentTakeId}`)).body as { treatment: object };
-    expect(after.treatment).toEqual(JSON.parse(JSON.stringify(light(0.2))));
-  });
-
-  it('comes in twice, and beside the very series that it is of', async () => {
-    expect((await take(archive)).status).toBe(201);
-    const { status, body } = await take(gift);
-    expect(status).toBe(201);
-    expect((await seriesAt((body as TakenIn).series[0].id)).photographs).toHaveLength(1);
-    expect((await seriesAt(made.given.id)).photographs).toHaveLength(1);
-  });
-
-  it('is not believed: what a picture is, is read from its bytes', async () => {
-    const lying = await withRows(gift, 'photographs', row => ({
-      ...row,
-      width: -5,
-      height: 1e9,
-      bits: 99,
-      media_type: 'text/html',
-      file_name: '../../etc/passwd',
-    }));
-    const { status, body } = await take(lying);
-    expect(status, JSON.stringify(body)).toBe(201);
-    const { photographs } = await seriesAt((body as TakenIn).series[0].id);
-    const photograph = (await http().get(`/api/photographs/${photographs[0].id}`)).body as PhotographView;
-    expect(photograph).toMatchObject({
-      width: 200,
-      height: 100,
-      bits: 16,
-      mediaType: 'image/tiff',
-      fileName: 'passwd',
+    it('of a newer database is refused, with what it knows', async () => {
+      const entries = await entriesOf(archive);
+      const head = JSON.parse(entries[0].bytes.toString()) as { migrations: string[] };
+      entries[0].bytes = Buffer.from(
+        JSON.stringify({ ...head, migrations: [...head.migrations, '9999-tomorrow'] }),
+      );
+      const { status, body } = await take(await archiveWith(entries));
+      expect(status).toBe(422);
+      expect(body.title).toMatch(/9999-tomorrow/);
     });
   });
 
-  it.each([
-    [
-      'a treatment of nonsense',
-      'take_states',
-      (row: object) => ({ ...row, treatment: { format: 'x' }, patch: null }),
-      /State 0 of take A/,
-    ],
-    [
-      'steps that are none',
-      'take_states',
-      (row: object) => ({ ...row, treatment: { ...treatmentOf(), steps: 'many' }, patch: null }),
-      /State 0 of take A/,
-    ],
-    [
-      'a state that is missing',
-      'takes',
-      (row: object) => ({ ...row, current_state: 99 }),
-      /history of take A in the package is not whole/,
-    ],
-    [
-      'a title that is none',
-      'series',
-      (row: object) => ({ ...row, title: '' }),
-      /A row of series .* not valid: title/,
-    ],
-    [
-      'a photograph of another series',
-      'photographs',
-      (row: object) => ({ ...row, series_id: '00000000-0000-4000-8000-000000000000' }),
-      /do not fit|does not hold one series/,
-    ],
-    [
-      'an original that is not there',
-      'photographs',
-      (row: object) => ({ ...row, sha256: 'a'.repeat(64) }),
-      /original of “.*” is missing/,
-    ],
-    ['a row that is none', 'takes', () => 7, /A row of takes/],
-  ] as const)('with %s is refused, and changes nothing', async (_name, table, change, says) => {
-    const there = await counts();
-    const { status, body } = await take(await withRows(gift, table, change));
-    expect(status, JSON.stringify(body)).toBe(422);
-    expect(body.title).toMatch(says);
-    expect(await counts()).toEqual(there);
-  });
+  describe('the package of a series', () => {
+    const seriesAt = async (of: string) => (await http().get(`/api/series/${of}`)).body as Series;
 
-  it('holds nothing of other series', async () => {
-    const other = await newSeries('Not given');
-    const { sha256 } = await photographIn(other.id, await png8(20, 20, () => [1, 2, 3]));
-    const entries = await entriesOf(await packageOf(made.given.id));
-    expect(entries.some(e => e.name === `blobs/${sha256}`)).toBe(false);
-    expect(entries.some(e => e.bytes.includes(other.id))).toBe(false);
-  });
+    it('comes in elsewhere as a new series, with its originals, its takes and their history', async () => {
+      const { status, body } = await take(gift);
+      expect(status, JSON.stringify(body)).toBe(201);
+      const { of, series } = body as TakenIn;
+      expect([of, series[0].title]).toEqual(['series', 'Given away']);
+      expect(series[0].id).not.toBe(made.given.id);
+      const { photographs } = await seriesAt(series[0].id);
+      expect(photographs.map(p => [p.title, p.sha256, p.width, p.bits])).toEqual([
+        ['Picture', made.gift.sha256, 200, 16],
+      ]);
+      const [{ currentTakeId, id }] = photographs;
+      expect(id).not.toBe(made.gift.id);
+      const theirs = (await http().get(`/api/takes/${currentTakeId}`)).body as {
+        treatment: object;
+        revision: number;
+      };
+      expect(theirs.treatment).toEqual(JSON.parse(JSON.stringify(light(0.3))));
+      const undone = await http()
+        .post(`/api/takes/${currentTakeId}/undo`)
+        .send({ revision: theirs.revision });
+      expect(undone.status, JSON.stringify(undone.body)).toBe(201);
+      const after = (await http().get(`/api/takes/${currentTakeId}`)).body as { treatment: object };
+      expect(after.treatment).toEqual(JSON.parse(JSON.stringify(light(0.2))));
+    });
 
-  it('is given by its address, under the name of the series; one that is not there is not', async () => {
-    const answer = await http().get(`/api/series/${made.given.id}/package`).responseType('blob');
-    expect(answer.status).toBe(200);
-    expect(answer.headers['content-type']).toBe('application/x-tar');
-    expect(answer.headers['content-disposition']).toContain('given-away.series.tar');
-    expect(Number(answer.headers['x-lampwash-bytes'])).toBeGreaterThan(100_000);
-    expect((await http().get('/api/series/00000000-0000-4000-8000-000000000000/package')).status).toBe(404);
-    expect((await http().get('/api/backup').responseType('blob')).headers['content-disposition']).toMatch(
-      /lampwash-shelf-\d{4}-\d\d-\d\d\.tar/,
-    );
+    it('comes in twice, and beside the very series that it is of', async () => {
+      expect((await take(archive)).status).toBe(201);
+      const { status, body } = await take(gift);
+      expect(status).toBe(201);
+      expect((await seriesAt((body as TakenIn).series[0].id)).photographs).toHaveLength(1);
+      expect((await seriesAt(made.given.id)).photographs).toHaveLength(1);
+    });
+
+    it('is not believed: what a picture is, is read from its bytes', async () => {
+      const lying = await withRows(gift, 'photographs', row => ({
+        ...row,
+        width: -5,
+        height: 1e9,
+        bits: 99,
+        media_type: 'text/html',
+        file_name: '../../etc/passwd',
+      }));
+      const { status, body } = await take(lying);
+      expect(status, JSON.stringify(body)).toBe(201);
+      const { photographs } = await seriesAt((body as TakenIn).series[0].id);
+      const photograph = (await http().get(`/api/photographs/${photographs[0].id}`)).body as PhotographView;
+      expect(photograph).toMatchObject({
+        width: 200,
+        height: 100,
+        bits: 16,
+        mediaType: 'image/tiff',
+        fileName: 'passwd',
+      });
+    });
+
+    it.each([
+      [
+        'a treatment of nonsense',
+        'take_states',
+        (row: object) => ({ ...row, treatment: { format: 'x' }, patch: null }),
+        /State 0 of take A/,
+      ],
+      [
+        'steps that are none',
+        'take_states',
+        (row: object) => ({ ...row, treatment: { ...treatmentOf(), steps: 'many' }, patch: null }),
+        /State 0 of take A/,
+      ],
+      [
+        'a state that is missing',
+        'takes',
+        (row: object) => ({ ...row, current_state: 99 }),
+        /history of take A in the package is not whole/,
+      ],
+      [
+        'a title that is none',
+        'series',
+        (row: object) => ({ ...row, title: '' }),
+        /A row of series .* not valid: title/,
+      ],
+      [
+        'a photograph of another series',
+        'photographs',
+        (row: object) => ({ ...row, series_id: '00000000-0000-4000-8000-000000000000' }),
+        /do not fit|does not hold one series/,
+      ],
+      [
+        'an original that is not there',
+        'photographs',
+        (row: object) => ({ ...row, sha256: 'a'.repeat(64) }),
+        /original of “.*” is missing/,
+      ],
+      ['a row that is none', 'takes', () => 7, /A row of takes/],
+    ] as const)('with %s is refused, and changes nothing', async (_name, table, change, says) => {
+      const there = await counts();
+      const { status, body } = await take(await withRows(gift, table, change));
+      expect(status, JSON.stringify(body)).toBe(422);
+      expect(body.title).toMatch(says);
+      expect(await counts()).toEqual(there);
+    });
+
+    it('holds nothing of other series', async () => {
+      const other = await newSeries('Not given');
+      const { sha256 } = await photographIn(other.id, await png8(20, 20, () => [1, 2, 3]));
+      const entries = await entriesOf(await packageOf(made.given.id));
+      expect(entries.some(e => e.name === `blobs/${sha256}`)).toBe(false);
+      expect(entries.some(e => e.bytes.includes(other.id))).toBe(false);
+    });
+
+    it('is given by its address, under the name of the series; one that is not there is not', async () => {
+      const answer = await http().get(`/api/series/${made.given.id}/package`).responseType('blob');
+      expect(answer.status).toBe(200);
+      expect(answer.headers['content-type']).toBe('application/x-tar');
+      expect(answer.headers['content-disposition']).toContain('given-away.series.tar');
+      expect(Number(answer.headers['x-lampwash-bytes'])).toBeGreaterThan(100_000);
+      expect((await http().get('/api/series/00000000-0000-4000-8000-000000000000/package')).status).toBe(404);
+      expect((await http().get('/api/backup').responseType('blob')).headers['content-disposition']).toMatch(
+        /lampwash-shelf-\d{4}-\d\d-\d\d\.tar/,
+      );
+    });
   });
 });

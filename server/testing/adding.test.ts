@@ -145,7 +145,8 @@ beforeAll(async () => {
 afterAll(() => rm(copy, { recursive: true, force: true }));
 
 it('a step kind, a mask part and a file format are each one file and one line', async () => {
-  const types = run(resolve('node_modules/.bin/tsc'), ['--noEmit', '-p', 'tsconfig.json'], { cwd: copy });
+  const tsc = resolve('node_modules/typescript-7/bin/tsc');
+  const types = run(process.execPath, [tsc, '--noEmit', '-p', 'tsconfig.json'], { cwd: copy });
   await build({
     absWorkingDir: copy,
     entryPoints: ['walk.ts'],

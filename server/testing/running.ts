@@ -1,6 +1,6 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
-import { mkdtemp, rm } from 'node:fs/promises';
+import { cp, mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { Client } from 'pg';
@@ -41,19 +41,46 @@ const ended = (child: ChildProcess) =>
     ? Promise.resolve()
     : new Promise<void>(done => child.once('exit', () => done()));
 
+/** Makes a database on the test run's PostgreSQL: empty, or as another is. */
+async function makeDatabase(name: string, like?: string): Promise<URL> {
+  const admin = new Client({ connectionString: process.env.LAMPWASH_TEST_DATABASE });
+  await admin.connect();
+  await admin.query(`CREATE DATABASE ${name}${like ? ` TEMPLATE ${like}` : ''}`);
+  await admin.end();
+  const url = new URL(process.env.LAMPWASH_TEST_DATABASE!);
+  url.pathname = `/${name}`;
+  return url;
+}
+
+/** Where an application with the demo on its shelf is kept, to be copied: the name of its database, and its data folder. */
+const kept = { database: 'LAMPWASH_TEST_DEMO', home: 'LAMPWASH_TEST_DEMO_HOME' } as const;
+
+/**
+ * Fills a shelf with the demo once, so that each application of this run that begins with it is a copy.
+ * @returns what takes its folder away again
+ */
+export async function keepDemo(): Promise<() => Promise<void>> {
+  const app = await startApp();
+  await app.close({ keep: true });
+  process.env[kept.database] = app.databaseName;
+  process.env[kept.home] = app.home;
+  return () => rm(app.home, { recursive: true, force: true });
+}
+
+export type Closing = (options?: { keep: boolean }) => Promise<void>;
+
 /**
  * Starts the built server with a database of its own.
  * @param env of the server, beside what it needs
  */
-export async function startApp(env: NodeJS.ProcessEnv = {}): Promise<App & { close: () => Promise<void> }> {
-  const admin = new Client({ connectionString: process.env.LAMPWASH_TEST_DATABASE });
-  await admin.connect();
+export async function startApp(
+  env: NodeJS.ProcessEnv = {},
+): Promise<App & { databaseName: string; close: Closing }> {
   const name = `e2e_${randomUUID().replaceAll('-', '')}`;
-  await admin.query(`CREATE DATABASE ${name}`);
-  await admin.end();
-  const database = new URL(process.env.LAMPWASH_TEST_DATABASE!);
-  database.pathname = `/${name}`;
+  const isCopy = env.LAMPWASH_DEMO !== '0' && !env.LAMPWASH_HOME && process.env[kept.database];
+  const database = await makeDatabase(name, isCopy || undefined);
   const home = env.LAMPWASH_HOME ?? (await mkdtemp(join(tmpdir(), 'lampwash-e2e-')));
+  if (isCopy) await cp(process.env[kept.home]!, home, { recursive: true });
   let child: ChildProcess;
   let port = '0';
   const start = async () => {
@@ -71,7 +98,8 @@ export async function startApp(env: NodeJS.ProcessEnv = {}): Promise<App & { clo
     app.url = await untilListening(child);
     port = new URL(app.url).port;
   };
-  const app: App & { close: () => Promise<void> } = {
+  const app: App & { databaseName: string; close: Closing } = {
+    databaseName: name,
     url: '',
     home,
     start,
@@ -121,10 +149,10 @@ export async function startApp(env: NodeJS.ProcessEnv = {}): Promise<App & { clo
       if (!response.ok) throw new Error(await response.text());
       return response.json();
     },
-    close: async () => {
+    close: async ({ keep } = { keep: false }) => {
       child.kill('SIGTERM');
       await ended(child);
-      if (!env.LAMPWASH_HOME) await rm(home, { recursive: true, force: true });
+      if (!env.LAMPWASH_HOME && !keep) await rm(home, { recursive: true, force: true });
     },
   };
   await start();
