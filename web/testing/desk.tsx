@@ -1,0 +1,87 @@
+import { QueryClientProvider } from '@tanstack/react-query';
+import { useSyncExternalStore, type ReactNode } from 'react';
+import { vi } from 'vitest';
+import { render } from 'vitest-browser-react';
+import { parseTreatment, type Treatment } from '../../core/treatment/schema';
+import { createQueryClient } from '../app/queries';
+import { GlobalStyle } from '../app/theme';
+import { TakeSession } from '../takes/session';
+import { TakeServer } from '../takes/testing/take-server';
+import { useEdits, type Edits } from '../takes/useEdits';
+
+/** A component on the page, with what stands about every component of the application. */
+export async function put(what: ReactNode) {
+  const screen = await render(
+    <QueryClientProvider client={createQueryClient()}>
+      <GlobalStyle />
+      {what}
+    </QueryClientProvider>,
+  );
+  return screen;
+}
+
+export const treated = (steps: readonly object[], more: object = {}): Treatment =>
+  parseTreatment({ format: 'lampwash-treatment', version: 1, steps, ...more });
+
+/** What a test holds of a desk: the treatment as it stands, and as the stand-in for the server has it. */
+export interface OnDesk {
+  now: () => Treatment;
+  server: TakeServer;
+  session: TakeSession;
+  screen: Awaited<ReturnType<typeof put>>;
+}
+
+/**
+ * A take on a session of its own, whose commands go to a stand-in for the server.
+ * @param Show what of the Bench is tried: given the newest treatment and what can be done to it
+ */
+export async function desk(
+  treatment: Treatment,
+  Show: (at: {
+    treatment: Treatment;
+    session: TakeSession;
+    edits: Edits;
+    chosen: string | null;
+    choose: (id: string | null) => void;
+  }) => ReactNode,
+): Promise<OnDesk> {
+  const server = new TakeServer();
+  server.states[0].treatment = treatment;
+  vi.stubGlobal('fetch', server.fetch);
+  const session = new TakeSession(server.view());
+  function Desk() {
+    const { treatment: newest } = useSyncExternalStore(session.subscribe, session.state);
+    const { edits, picked, choose } = useEdits(session);
+    return <Show treatment={newest} session={session} edits={edits} chosen={picked} choose={choose} />;
+  }
+  const screen = await put(<Desk />);
+  return { now: () => session.state().treatment, server, session, screen };
+}
+
+/** Moves the pointer through places of an element, in fractions of it, the button down from the first to the last. */
+export async function drag(on: Element, ...points: (readonly [number, number])[]): Promise<void> {
+  const box = on.getBoundingClientRect();
+  const at = ([u, v]: readonly [number, number]) => ({
+    clientX: box.left + u * box.width,
+    clientY: box.top + v * box.height,
+  });
+  const send = (type: string, point: readonly [number, number]) =>
+    document.elementFromPoint(at(point).clientX, at(point).clientY)!.dispatchEvent(
+      new PointerEvent(type, {
+        ...at(point),
+        bubbles: true,
+        pointerId: 1,
+        isPrimary: true,
+        buttons: 1,
+        cancelable: true,
+      }),
+    );
+  const frame = () => new Promise(requestAnimationFrame);
+  send('pointerdown', points[0]);
+  for (const point of points.slice(1)) {
+    await frame();
+    send('pointermove', point);
+  }
+  await frame();
+  send('pointerup', points.at(-1)!);
+}
