@@ -37,3 +37,20 @@ export function written(value: number, shown: Shown, language: string): string {
   if (!format) formats.set(key, (format = new Intl.NumberFormat(language, optionsOf(shown))));
   return format.format(inUnits(value, shown));
 }
+
+/**
+ * A number as a person types it: with a point or a comma, a sign of any kind, and a unit behind it.
+ * Of several separators the last one parts the fraction, the others part thousands.
+ * @returns null where it is no number
+ */
+export function readNumber(text: string): number | null {
+  const found = /^\s*([-+\u2212\u2013]?)\s*([\d.,\s\u00a0\u202f]*)\s*(?:[a-z%°]{0,12})\s*$/iu.exec(text);
+  if (!found) return null;
+  const digits = found[2].replace(/[\s\u00a0\u202f]/gu, '');
+  const last = Math.max(digits.lastIndexOf('.'), digits.lastIndexOf(','));
+  const whole = (last < 0 ? digits : digits.slice(0, last)).replace(/[.,]/g, '');
+  const fraction = last < 0 ? '' : digits.slice(last + 1);
+  if (whole + fraction === '') return null;
+  const value = Number(`${whole || '0'}.${fraction || '0'}`);
+  return found[1] && found[1] !== '+' ? -value : value;
+}

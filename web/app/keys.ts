@@ -264,11 +264,20 @@ const wordless = new Set([
   'submit',
 ]);
 
+/** Keys that move about in a field of a number, or change it. */
+const WITHIN_NUMBERS = /^(Arrow\w+|Home|End|Backspace|Delete)$/;
+
 /**
- * Whether a key is meant for a field of text. Number fields take no letters, so the Bench's keys work in
- * them too.
+ * Whether a key is meant for the field that has the focus, and so is no command. A field of a number takes all that is written,
+ * also what is no number; only `?` asks about it. With Ctrl a key is a command there as long as nothing is half typed
+ * (`data-typed`).
  */
-export function isTyping({ target, key }: Pick<KeyboardEvent, 'target' | 'key'>): boolean {
+export function isTyping({
+  target,
+  key,
+  ctrlKey,
+  metaKey,
+}: Pick<KeyboardEvent, 'target' | 'key' | 'ctrlKey' | 'metaKey'>): boolean {
   if (!(target instanceof HTMLElement)) return false;
   // Escape empties a field to find something in; in an empty one it is meant for what holds the field.
   if (target instanceof HTMLInputElement && target.type === 'search' && key === 'Escape') {
@@ -276,7 +285,9 @@ export function isTyping({ target, key }: Pick<KeyboardEvent, 'target' | 'key'>)
   }
   if (target.isContentEditable || /^(TEXTAREA|SELECT)$/.test(target.tagName)) return true;
   if (!(target instanceof HTMLInputElement) || wordless.has(target.type)) return false;
-  return target.inputMode !== 'numeric' && target.inputMode !== 'decimal';
+  if (target.inputMode !== 'numeric' && target.inputMode !== 'decimal') return true;
+  const isWritten = key.length === 1 && key !== '?' && !ctrlKey && !metaKey;
+  return target.dataset.typed !== undefined || isWritten || WITHIN_NUMBERS.test(key);
 }
 
 /** The list as a table in Markdown. */

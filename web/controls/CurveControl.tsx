@@ -64,9 +64,11 @@ const Frame = styled.div`
   }
   .foot {
     display: flex;
+    flex-wrap: wrap;
     align-items: center;
-    gap: 8px;
-    height: 34px;
+    gap: 4px 8px;
+    min-height: 34px;
+    margin-top: 8px;
     color: var(--ink-2);
     font-size: var(--t-small);
   }
@@ -273,7 +275,7 @@ export function CurveControl({
         <span>
           <TypedNumber
             {...SHARE}
-            width={40}
+            width={48}
             name="Point, tone"
             value={x}
             onTyped={v => keep(moved(here, v, y), 'point moved')}
@@ -281,7 +283,7 @@ export function CurveControl({
           becomes{' '}
           <TypedNumber
             {...SHARE}
-            width={40}
+            width={48}
             name="Point, becomes"
             value={y}
             onTyped={v => keep(moved(here, x, v), 'point moved')}

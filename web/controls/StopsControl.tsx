@@ -176,7 +176,7 @@ export function StopsControl({
           At
           <TypedNumber
             {...SHARE}
-            width={40}
+            width={48}
             name={`Place of stop ${index + 1}`}
             value={stop.at}
             onTyped={at => onChange(change({ at }), 'stop moved')}

@@ -1,31 +1,36 @@
-import { memo, type RefObject } from 'react';
-import { Input, NumberField } from 'react-aria-components';
+import { memo, useEffect, type ChangeEvent, type KeyboardEvent, type RefObject } from 'react';
+import { useLocale } from 'react-aria-components';
 import styled from 'styled-components';
-import { inUnits, optionsOf, type Shown } from '../../words/number-format';
+import { readNumber, written, type Shown } from '../../words/number-format';
 
-const Box = styled(NumberField)`
-  input {
-    width: 100%;
-    height: 23px;
-    background: var(--paper-high);
-    border: 0;
-    border-bottom: 1px solid var(--edge);
-    border-radius: 2px 2px 0 0;
-    text-align: right;
-    padding: 0 5px 0 2px;
-    font-weight: 550;
-    font-size: var(--t-body);
-  }
-  input:hover {
+const Box = styled.input`
+  width: 100%;
+  height: 23px;
+  background: var(--paper-high);
+  border: 0;
+  border-bottom: 1px solid var(--edge);
+  border-radius: 2px 2px 0 0;
+  text-align: right;
+  padding: 0 4px 0 1px;
+  font-weight: 550;
+  font-size: var(--t-body);
+  &:hover {
     background: #fff;
   }
-  input:focus {
+  &:focus {
     outline: none;
     border-bottom: 2px solid var(--lamp);
   }
 `;
 
-/** The number of a slider, to be typed as well. */
+/** How far an arrow goes: a step, ten of them with Shift, a tenth with Alt. */
+const stepsBy = ({ key, shiftKey, altKey }: KeyboardEvent): number =>
+  (key === 'ArrowUp' ? 1 : key === 'ArrowDown' ? -1 : 0) * (shiftKey ? 10 : altKey ? 0.1 : 1);
+
+/**
+ * A number to be typed. What is half typed is marked (`data-typed`; `app/keys.ts` asks for it): Enter takes it, and so does
+ * leaving; Escape drops it. Where the number changes meanwhile, what is being typed stays.
+ */
 export const NumberBox = memo(function NumberBox({
   name,
   value,
@@ -38,6 +43,7 @@ export const NumberBox = memo(function NumberBox({
   centred,
   input,
   onTyped,
+  after,
 }: Shown & {
   name: string;
   value: number;
@@ -47,20 +53,69 @@ export const NumberBox = memo(function NumberBox({
   input: RefObject<HTMLInputElement | null>;
   /** Must stay the same function. */
   onTyped: (value: number) => void;
+  /** What has the focus when a number has been taken by Enter: the field itself where there is nothing else. */
+  after?: RefObject<HTMLElement | null>;
 }) {
-  const shown = { shownTimes, unit, decimals, centred };
+  const { locale } = useLocale();
+  const text = written(value, { shownTimes, unit, decimals, centred }, locale);
+  const show = (shown: string) => {
+    if (input.current) input.current.value = shown;
+  };
+  const isTyped = () => input.current?.dataset.typed !== undefined;
+  useEffect(() => {
+    if (!isTyped()) show(text);
+  });
+
+  const within = (shown: number) =>
+    Number(Math.min(max * shownTimes, Math.max(min * shownTimes, shown)).toFixed(decimals)) / shownTimes;
+  const drop = () => {
+    delete input.current?.dataset.typed;
+    show(text);
+  };
+  const take = () => {
+    if (!isTyped()) return;
+    const read = readNumber(input.current!.value);
+    drop();
+    if (read === null) return;
+    const taken = within(read);
+    show(written(taken, { shownTimes, unit, decimals, centred }, locale));
+    if (taken !== value) onTyped(taken);
+  };
+  const onKey = (event: KeyboardEvent<HTMLInputElement>) => {
+    const by = stepsBy(event);
+    if (event.key === 'Enter') {
+      take();
+      if (after?.current) after.current.focus();
+      else input.current?.select();
+    } else if (event.key === 'Escape' && isTyped()) {
+      drop();
+      input.current?.select();
+      event.stopPropagation();
+    } else if (by !== 0) {
+      event.preventDefault();
+      const from = (isTyped() ? readNumber(input.current!.value) : null) ?? value * shownTimes;
+      const taken = within(from + by * step * shownTimes);
+      drop();
+      show(written(taken, { shownTimes, unit, decimals, centred }, locale));
+      if (taken !== value) onTyped(taken);
+    }
+  };
+  const onChange = ({ currentTarget }: ChangeEvent<HTMLInputElement>) => {
+    currentTarget.dataset.typed = '';
+  };
   return (
     <Box
+      ref={input}
+      type="text"
+      inputMode="decimal"
+      autoComplete="off"
+      spellCheck={false}
       aria-label={`${name}, number`}
-      value={inUnits(value, shown)}
-      minValue={min * shownTimes}
-      maxValue={max * shownTimes}
-      step={step * shownTimes}
-      isWheelDisabled
-      formatOptions={optionsOf(shown)}
-      onChange={typed => onTyped(typed / shownTimes)}
-    >
-      <Input ref={input} />
-    </Box>
+      defaultValue={text}
+      onFocus={event => event.currentTarget.select()}
+      onChange={onChange}
+      onKeyDown={onKey}
+      onBlur={take}
+    />
   );
 });

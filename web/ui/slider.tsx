@@ -8,7 +8,7 @@ import { useWheel } from './useWheel';
 
 const Row = styled.div<{ $wide?: boolean; $beside?: boolean }>`
   display: grid;
-  grid-template-columns: ${p => (p.$wide ? '88px 1fr 64px' : p.$beside ? '72px 1fr 52px 46px' : '72px 1fr 46px')};
+  grid-template-columns: ${p => (p.$wide ? '88px 1fr 64px' : p.$beside ? '72px 1fr 62px 46px' : '72px 1fr 62px')};
   > small {
     font-size: 12px;
     color: var(--ink-2);
@@ -16,7 +16,7 @@ const Row = styled.div<{ $wide?: boolean; $beside?: boolean }>`
     text-align: right;
     font-variant-numeric: tabular-nums;
   }
-  column-gap: 10px;
+  column-gap: 8px;
   align-items: center;
   height: 27px;
 `;
@@ -170,6 +170,17 @@ export function Slider(props: SliderProps) {
     rest: v => rest(fromTrack(v)),
   });
   const thumb = useRef<HTMLInputElement>(null);
+  // A number that is typed on the slider is written into its field.
+  useEffect(() => {
+    const element = thumb.current;
+    const write = (event: KeyboardEvent) => {
+      if (!/^[\d+-]$/.test(event.key) || event.ctrlKey || event.metaKey || event.altKey) return;
+      event.stopPropagation();
+      input.current?.focus();
+    };
+    element?.addEventListener('keydown', write);
+    return () => element?.removeEventListener('keydown', write);
+  }, []);
   // What is spoken is what is shown: its place on the track, or a share of one, is not.
   const spoken = written(value, shown, locale);
   useEffect(() => {
@@ -224,6 +235,7 @@ export function Slider(props: SliderProps) {
         {...shown}
         input={input}
         onTyped={onTyped}
+        after={thumb}
       />
       {props.beside ? <small aria-hidden="true">{props.beside(value)}</small> : null}
     </Row>
