@@ -2,7 +2,6 @@ import {
   lazy,
   Suspense,
   useCallback,
-  useDeferredValue,
   useEffect,
   useLayoutEffect,
   useMemo,
@@ -65,6 +64,7 @@ import { useKeptFocus } from './useKeptFocus';
 import { nameOfStep } from '../../words/step-names';
 import { settingOf, type Edits, type StepAction } from '../takes/useEdits';
 import { PictureView, type Other } from '../print/PictureView';
+import { Boundary } from '../ui/boundary';
 
 /** Where the picture hangs, and what is laid over it. */
 const Place = styled.div`
@@ -198,10 +198,6 @@ export function Workplace({
   );
   const lit = useMemo(() => litOf(treatment), [litOf, treatment]);
   const step = treatment.steps.find(s => s.id === chosen);
-  // A panel takes long to build: it comes in pieces between what the hand does, and belongs to its own step meanwhile.
-  const panelId = useDeferredValue(chosen);
-  const panelStep = treatment.steps.find(s => s.id === panelId) ?? step;
-  const panelOf = panelStep?.id ?? null;
   const close = useCallback(() => setSide(STEP), [setSide]);
   const setFramingOpen = useCallback((open: boolean) => setSide(open ? { what: 'frame' } : STEP), [setSide]);
   const framing = useFraming(picture, session, lit, side.what === 'frame', setFramingOpen);
@@ -298,7 +294,7 @@ export function Workplace({
   const bareInFrame = useMemo(() => ({ ...bare, frame: framing.shown.frame }), [framing.shown.frame]);
 
   const setOf = useCallback((stepId: string) => settingOf(session, stepId), [session]);
-  const set = useMemo(() => settingOf(session, panelOf), [session, panelOf]);
+  const set = useMemo(() => settingOf(session, step?.id ?? null), [session, step?.id]);
   // Each page is undone alone.
   const onMethodLaid = useCallback(
     (made: Treatment, label: string, of?: string) => onLay(made, label, of, true),
@@ -316,12 +312,11 @@ export function Workplace({
   const panel = useRef<HTMLElement>(null);
   const toFocus = useRef(false);
   useEffect(() => {
-    if (!toFocus.current || side.what !== 'step' || panelId !== chosen) return;
+    if (!toFocus.current || side.what !== 'step') return;
     toFocus.current = false;
     panel.current?.querySelector<HTMLElement>('h2')?.focus();
-  }, [side, panelId, chosen]);
-  const isAway = panelId !== chosen && side.what === 'step';
-  useKeptFocus(panel, isAway);
+  }, [side, chosen]);
+  useKeptFocus(panel, step?.id ?? null);
   const setPainting = painting.set;
   const { now } = edits;
   const spare = useCallback(() => {
@@ -352,101 +347,103 @@ export function Workplace({
   return (
     <>
       <Place>
-        <PictureTold picture={picture} treatment={calm} />
-        <PictureView
-          picture={picture}
-          title={title}
-          describedBy={PICTURE_TOLD}
-          treatment={isBare && !isStrip ? bareInFrame : (tried?.treatment ?? looked)}
-          other={other}
-          follow={follow}
-          beside={beside}
-          small={pictureAddress(session.state().take, 480)}
-          tool={
-            framing.open
-              ? framing.tool
-              : stripTool
-                ? stripTool
-                : isTinting && isTreatedSeen
-                  ? (picking.tool ?? tinting.tool)
-                  : side.what !== 'step' || (isCompared && !isOwn)
-                    ? null
-                    : (picking.tool ?? region.tool ?? painting.pictureTool ?? pull.tool)
-          }
-          colouredMarked={area !== null && painting.colouredMarked}
-          bar={
-            tried ? (
-              <TryingLabel tried={tried} />
-            ) : isStrip ? (
-              <StripLabel strip={strip} onPaper={stripOnPaper} />
-            ) : isBare && compare.kept ? (
-              <BareLabel />
-            ) : working ? (
-              <PaintBar painting={painting} />
-            ) : undefined
-          }
-        >
-          {(onWall, hanging) => (
-            <>
-              {region.region && side.what === 'step' ? (
-                <RegionFrame region={region.region} onWall={onWall} />
-              ) : null}
-              {isStrip ? (
-                <StripOnPicture strip={strip} picture={picture} hanging={hanging} shown={litOf} />
-              ) : null}
-              {framing.open ? <CropOverlay framing={framing} picture={picture} onWall={onWall} /> : null}
-              {isTinting && isTreatedSeen ? (
-                <RoughStrokes
-                  picture={picture}
-                  treatment={treatment}
-                  area={area}
-                  drawn={tinting.drawn}
-                  onWall={onWall}
-                />
-              ) : null}
-              {working && isTreatedSeen && painting.tool === 'finder' ? (
-                <RoughStrokes
-                  picture={picture}
-                  treatment={treatment}
-                  area={area}
-                  drawn={painting.finding.drawn}
-                  onWall={onWall}
-                />
-              ) : null}
-              {working && isTreatedSeen && isBrush(painting.tool) ? (
-                <BrushCursor
-                  radius={
-                    (painting.brush.radius * Math.max(picture.width, picture.height) * onWall.width) /
-                    framedSize(picture, treatment.frame).width
-                  }
-                  hardness={painting.brush.hardness}
-                  taking={painting.taking}
-                  onWall={onWall}
-                />
-              ) : null}
-              {working && isTreatedSeen ? (
-                <ShapeHandles
-                  picture={picture}
-                  treatment={treatment}
-                  area={area}
-                  onWall={onWall}
-                  onPreview={preview}
-                  onCommit={commit}
-                />
-              ) : null}
-              {pull.pulled ? <PulledLabel pulled={pull.pulled} onWall={onWall} /> : null}
-              {side.what === 'step' && isTreatedSeen && step?.enabled ? (
-                <StepHandles
-                  step={step}
-                  onWall={onWall}
-                  now={edits.now}
-                  onPreview={preview}
-                  onCommit={commit}
-                />
-              ) : null}
-            </>
-          )}
-        </PictureView>
+        <Boundary what="The picture" resetBy={picture.id}>
+          <PictureTold picture={picture} treatment={calm} />
+          <PictureView
+            picture={picture}
+            title={title}
+            describedBy={PICTURE_TOLD}
+            treatment={isBare && !isStrip ? bareInFrame : (tried?.treatment ?? looked)}
+            other={other}
+            follow={follow}
+            beside={beside}
+            small={pictureAddress(session.state().take, 480)}
+            tool={
+              framing.open
+                ? framing.tool
+                : stripTool
+                  ? stripTool
+                  : isTinting && isTreatedSeen
+                    ? (picking.tool ?? tinting.tool)
+                    : side.what !== 'step' || (isCompared && !isOwn)
+                      ? null
+                      : (picking.tool ?? region.tool ?? painting.pictureTool ?? pull.tool)
+            }
+            colouredMarked={area !== null && painting.colouredMarked}
+            bar={
+              tried ? (
+                <TryingLabel tried={tried} />
+              ) : isStrip ? (
+                <StripLabel strip={strip} onPaper={stripOnPaper} />
+              ) : isBare && compare.kept ? (
+                <BareLabel />
+              ) : working ? (
+                <PaintBar painting={painting} />
+              ) : undefined
+            }
+          >
+            {(onWall, hanging) => (
+              <>
+                {region.region && side.what === 'step' ? (
+                  <RegionFrame region={region.region} onWall={onWall} />
+                ) : null}
+                {isStrip ? (
+                  <StripOnPicture strip={strip} picture={picture} hanging={hanging} shown={litOf} />
+                ) : null}
+                {framing.open ? <CropOverlay framing={framing} picture={picture} onWall={onWall} /> : null}
+                {isTinting && isTreatedSeen ? (
+                  <RoughStrokes
+                    picture={picture}
+                    treatment={treatment}
+                    area={area}
+                    drawn={tinting.drawn}
+                    onWall={onWall}
+                  />
+                ) : null}
+                {working && isTreatedSeen && painting.tool === 'finder' ? (
+                  <RoughStrokes
+                    picture={picture}
+                    treatment={treatment}
+                    area={area}
+                    drawn={painting.finding.drawn}
+                    onWall={onWall}
+                  />
+                ) : null}
+                {working && isTreatedSeen && isBrush(painting.tool) ? (
+                  <BrushCursor
+                    radius={
+                      (painting.brush.radius * Math.max(picture.width, picture.height) * onWall.width) /
+                      framedSize(picture, treatment.frame).width
+                    }
+                    hardness={painting.brush.hardness}
+                    taking={painting.taking}
+                    onWall={onWall}
+                  />
+                ) : null}
+                {working && isTreatedSeen ? (
+                  <ShapeHandles
+                    picture={picture}
+                    treatment={treatment}
+                    area={area}
+                    onWall={onWall}
+                    onPreview={preview}
+                    onCommit={commit}
+                  />
+                ) : null}
+                {pull.pulled ? <PulledLabel pulled={pull.pulled} onWall={onWall} /> : null}
+                {side.what === 'step' && isTreatedSeen && step?.enabled ? (
+                  <StepHandles
+                    step={step}
+                    onWall={onWall}
+                    now={edits.now}
+                    onPreview={preview}
+                    onCommit={commit}
+                  />
+                ) : null}
+              </>
+            )}
+          </PictureView>
+        </Boundary>
         {Board && step ? (
           <Board.Show
             picture={picture}
@@ -464,139 +461,142 @@ export function Workplace({
         ) : null}
       </Place>
       <Panel
-        // What is pressed or typed belongs to the chosen step, never to the one before it.
         ref={panel}
-        inert={isAway}
-        data-step={side.what === 'step' ? panelStep?.id : undefined}
+        data-step={side.what === 'step' ? step?.id : undefined}
         aria-label={
-          side.what === 'step' ? (panelStep ? nameOfStep(panelStep) : 'No step chosen') : sideNames[side.what]
+          side.what === 'step' ? (step ? nameOfStep(step) : 'No step chosen') : sideNames[side.what]
         }
       >
-        {!around ? null : side.what === 'add' ? (
-          <StepBoard
-            key={`${side.stage} ${side.beside}`}
-            picture={picture}
-            treatment={calm}
-            stage={side.stage}
-            beside={side.beside}
-            onTry={setTried}
-            onAdd={usual => {
-              setTried(null);
-              toFocus.current = true;
-              if (side.beside !== undefined) return onAddBeside(usual, side.beside);
-              if (usual) onAdd(usual, side.stage);
-              painting.set({ tool: 'brush', taking: false });
-            }}
-            onClose={() => {
-              close();
-              const from =
-                side.beside === undefined
-                  ? `[data-add="${side.stage}"]`
-                  : `[data-holds~="${window.CSS.escape(side.beside)}"]`;
-              document.querySelector<HTMLElement>(from)?.focus();
-            }}
-          />
-        ) : side.what === 'history' ? (
-          <StatesBoard
-            line={session.moments}
-            isTold={session.moments.earlierThan === null}
-            onEarlier={session.earlier}
-            onTry={setTried}
-            onGo={session.goBy}
-            onAct={onMoment}
-            onClose={close}
-          />
-        ) : side.what === 'looks' ? (
-          <LooksBoard
-            picture={picture}
-            treatment={calm}
-            sharing={sharing}
-            inSeries={inSeries}
-            onTry={setTried}
-            onLay={({ treatment: laid, laid: ids }, name) => {
-              setTried(null);
-              close();
-              onLay(laid, `Look: ${name}`, ids.at(-1));
-            }}
-            onClose={close}
-          />
-        ) : side.what === 'methods' || side.what === 'method' ? (
-          <Suspense>
-            <Methods
+        <Boundary what="This panel" resetBy={`${side.what} ${step?.id}`}>
+          {!around ? null : side.what === 'add' ? (
+            <StepBoard
+              key={`${side.stage} ${side.beside}`}
               picture={picture}
-              treatment={treatment}
-              calm={calm}
-              takeId={session.state().take.id}
-              at={side.what === 'method' ? side : null}
-              edits={edits}
-              setOf={setOf}
-              onAt={setSide}
-              onChoose={onChoose}
-              onLay={onMethodLaid}
+              treatment={calm}
+              stage={side.stage}
+              beside={side.beside}
               onTry={setTried}
-              pick={picking.pick}
-              sharing={sharing}
-              onSheet={onSheet}
-              onAfresh={() => onMoment('take', { treatment: { ...bare, frame: calm.frame }, label: 'Bare' })}
-              onClose={() => {
+              onAdd={usual => {
+                setTried(null);
                 toFocus.current = true;
+                if (side.beside !== undefined) return onAddBeside(usual, side.beside);
+                if (usual) onAdd(usual, side.stage);
+                painting.set({ tool: 'brush', taking: false });
+              }}
+              onClose={() => {
                 close();
+                const from =
+                  side.beside === undefined
+                    ? `[data-add="${side.stage}"]`
+                    : `[data-holds~="${window.CSS.escape(side.beside)}"]`;
+                document.querySelector<HTMLElement>(from)?.focus();
               }}
             />
-          </Suspense>
-        ) : isTinting ? (
-          <TintPanel
-            picture={picture}
-            treatment={calm}
-            tinting={tinting}
-            chosen={chosen}
-            onChoose={onChoose}
-            onTinted={onTinted}
-            onTry={setTried}
-            onClose={close}
-          />
-        ) : framing.open ? (
-          <FramePanel framing={framing} picture={picture} />
-        ) : panelStep ? (
-          <StepPanel
-            picture={picture}
-            treatment={treatment}
-            step={panelStep}
-            onPreview={preview}
-            onGlide={edits.glide}
-            onCommit={commit}
-            onSet={set}
-            onBoard={openBoard}
-            onHold={setHeld}
-            pick={picking.pick}
-            onAction={act}
-            onAlternate={edits.alternate}
-            onTry={setTried}
-            strip={strip}
-            onSpare={spare}
-            region={region}
-            now={edits.now}
-            calm={calm}
-            sharing={sharing}
-          />
-        ) : isUntouched(treatment) && isUntouched(calm) ? (
-          <FirstMoves
-            picture={picture}
-            bare={calm}
-            onTry={setTried}
-            onTake={(made, label, step) => {
-              setTried(null);
-              onLay({ ...made, frame: calm.frame }, label, step);
-            }}
-            onPlain={() => setSide({ what: 'add', stage: 'ground' })}
-            onMethods={() => setSide({ what: 'methods' })}
-          />
-        ) : (
-          <Empty>
-            <h2>No step chosen</h2>
-            <p>Choose a tray below to change its step.</p>
-          </Empty>
-        )}
+          ) : side.what === 'history' ? (
+            <StatesBoard
+              line={session.moments}
+              isTold={session.moments.earlierThan === null}
+              onEarlier={session.earlier}
+              onTry={setTried}
+              onGo={session.goBy}
+              onAct={onMoment}
+              onClose={close}
+            />
+          ) : side.what === 'looks' ? (
+            <LooksBoard
+              picture={picture}
+              treatment={calm}
+              sharing={sharing}
+              inSeries={inSeries}
+              onTry={setTried}
+              onLay={({ treatment: laid, laid: ids }, name) => {
+                setTried(null);
+                close();
+                onLay(laid, `Look: ${name}`, ids.at(-1));
+              }}
+              onClose={close}
+            />
+          ) : side.what === 'methods' || side.what === 'method' ? (
+            <Suspense>
+              <Methods
+                picture={picture}
+                treatment={treatment}
+                calm={calm}
+                takeId={session.state().take.id}
+                at={side.what === 'method' ? side : null}
+                edits={edits}
+                setOf={setOf}
+                onAt={setSide}
+                onChoose={onChoose}
+                onLay={onMethodLaid}
+                onTry={setTried}
+                pick={picking.pick}
+                sharing={sharing}
+                onSheet={onSheet}
+                onAfresh={() =>
+                  onMoment('take', { treatment: { ...bare, frame: calm.frame }, label: 'Bare' })
+                }
+                onClose={() => {
+                  toFocus.current = true;
+                  close();
+                }}
+              />
+            </Suspense>
+          ) : isTinting ? (
+            <TintPanel
+              picture={picture}
+              treatment={calm}
+              tinting={tinting}
+              chosen={chosen}
+              onChoose={onChoose}
+              onTinted={onTinted}
+              onTry={setTried}
+              onClose={close}
+            />
+          ) : framing.open ? (
+            <FramePanel framing={framing} picture={picture} />
+          ) : step ? (
+            <StepPanel
+              picture={picture}
+              treatment={treatment}
+              key={step.id}
+              step={step}
+              onPreview={preview}
+              onGlide={edits.glide}
+              onCommit={commit}
+              onSet={set}
+              onBoard={openBoard}
+              onHold={setHeld}
+              pick={picking.pick}
+              onAction={act}
+              onAlternate={edits.alternate}
+              onTry={setTried}
+              strip={strip}
+              onSpare={spare}
+              region={region}
+              now={edits.now}
+              calm={calm}
+              sharing={sharing}
+            />
+          ) : isUntouched(treatment) && isUntouched(calm) ? (
+            <FirstMoves
+              picture={picture}
+              bare={calm}
+              onTry={setTried}
+              onTake={(made, label, step) => {
+                setTried(null);
+                onLay({ ...made, frame: calm.frame }, label, step);
+              }}
+              onPlain={() => setSide({ what: 'add', stage: 'ground' })}
+              onMethods={() => setSide({ what: 'methods' })}
+            />
+          ) : (
+            <Empty>
+              <h2>No step chosen</h2>
+              <p>Choose a tray below to change its step.</p>
+            </Empty>
+          )}
+        </Boundary>
       </Panel>
     </>
   );

@@ -162,6 +162,7 @@ export function StepPanel({
           onAdd={() => onAction(step.id, 'beside')}
         />
         <Slider
+          key={`strength ${step.id}`}
           label="Strength"
           value={step.strength}
           {...SHARE_OF_ALL}
@@ -170,6 +171,7 @@ export function StepPanel({
         />
         {group ? (
           <Slider
+            key={`group ${group.id} ${step.id}`}
             label="Group"
             name={`Strength of ${group.name}`}
             value={group.strength}

@@ -23,6 +23,15 @@ export async function put(what: ReactNode) {
 export const treated = (steps: readonly object[], more: object = {}): Treatment =>
   parseTreatment({ format: 'lampwash-treatment', version: 1, steps, ...more });
 
+/** What of the Bench is tried is given: the newest treatment, and what can be done to it. */
+export interface DeskProps {
+  treatment: Treatment;
+  session: TakeSession;
+  edits: Edits;
+  chosen: string | null;
+  choose: (id: string | null) => void;
+}
+
 /** What a test holds of a desk: the treatment as it stands, and as the stand-in for the server has it. */
 export interface OnDesk {
   now: () => Treatment;
@@ -33,18 +42,9 @@ export interface OnDesk {
 
 /**
  * A take on a session of its own, whose commands go to a stand-in for the server.
- * @param Show what of the Bench is tried: given the newest treatment and what can be done to it
+ * @param Show what of the Bench is tried
  */
-export async function desk(
-  treatment: Treatment,
-  Show: (at: {
-    treatment: Treatment;
-    session: TakeSession;
-    edits: Edits;
-    chosen: string | null;
-    choose: (id: string | null) => void;
-  }) => ReactNode,
-): Promise<OnDesk> {
+export async function desk(treatment: Treatment, Show: (at: DeskProps) => ReactNode): Promise<OnDesk> {
   const server = new TakeServer();
   server.states[0].treatment = treatment;
   vi.stubGlobal('fetch', server.fetch);
