@@ -2,6 +2,7 @@ import { use, useCallback, useId } from 'react';
 import styled from 'styled-components';
 import type { NamedPigment } from '../../core/colour/pigments';
 import { areaOf } from '../../core/treatment/areas';
+import { isNameOfPigment } from '../../words/pigment-names';
 import type { Step, Treatment } from '../../core/treatment/schema';
 import { recoloured } from '../../core/treatment/tinting';
 import type { PictureInfo } from '../engine/tiles';
@@ -67,7 +68,7 @@ export function SuitingPigments({
   const suits = areaOf(treatment, step.mask)?.name;
   return (
     <Frame>
-      <h4 id={id}>{suits ? `Suits ${suits}` : 'Suits this area'}</h4>
+      <h4 id={id}>{suits && !isNameOfPigment(suits) ? `Suits ${suits}` : 'Suits this area'}</h4>
       <div role="group" aria-labelledby={id} aria-busy={!pigments.length}>
         {pigments.map(p => (
           <PigmentWell

@@ -1,5 +1,5 @@
 import { Ellipsis } from 'lucide-react';
-import { useRef, useState } from 'react';
+import { useRef, useState, type FocusEvent } from 'react';
 import styled from 'styled-components';
 import { changeSetting } from '../../core/treatment/edit';
 import { carryTable, nameOfTable } from '../../core/treatment/tables';
@@ -89,19 +89,34 @@ export function TableControl({ value }: { value: string | null }) {
   /** The treatment before a table was tried. */
   const before = useRef<Treatment | null>(null);
 
-  const tryOut = (table: TableSummary) => {
+  /** Shows what a choice gives while it is pointed at: of each row, None as well, so that no other is seen meanwhile. */
+  const tryOut = (made: (from: Treatment) => Treatment) => {
     before.current ??= treatment;
-    preview(carryTable(before.current, step.id, table.name, { sha256: table.sha256 }));
+    preview(made(before.current));
+  };
+  const withTable = (table: TableSummary) => (from: Treatment) =>
+    carryTable(from, step.id, table.name, { sha256: table.sha256 });
+  const withName = (name: string | null) => (from: Treatment) =>
+    changeSetting(from, step.id, ['table'], name);
+  const take = (made: (from: Treatment) => Treatment, label: string) => {
+    const from = before.current ?? treatment;
+    before.current = null;
+    commit(made(from), label);
   };
   const leave = () => {
     if (before.current) preview(before.current);
     before.current = null;
   };
-  const take = (table: TableSummary) => {
-    const from = before.current ?? treatment;
-    before.current = null;
-    commit(carryTable(from, step.id, table.name, { sha256: table.sha256 }), `Colour table ${table.name}`);
-  };
+  /** What a row does when it is pointed at, has the focus, or is pressed. */
+  const choice = (made: (from: Treatment) => Treatment, label: string) => ({
+    row: { onPointerEnter: () => tryOut(made) },
+    button: {
+      type: 'button' as const,
+      onFocus: (event: FocusEvent) => event.target.matches(':focus-visible') && tryOut(made),
+      onBlur: leave,
+      onClick: () => take(made, label),
+    },
+  });
   const keepUnder = async (name: string, table: Reference) => {
     try {
       await sendReference(table);
@@ -128,6 +143,7 @@ export function TableControl({ value }: { value: string | null }) {
   const chosen = value;
   const onlyCarried = Object.keys(treatment.tables).filter(id => !names.has(id));
   const groups = [...new Set(tables.map(t => t.group))];
+  const none = choice(withName(null), 'No colour table');
   const rowOf = (table: TableSummary) =>
     editing?.id === table.id ? (
       <Row key={table.id}>
@@ -142,13 +158,10 @@ export function TableControl({ value }: { value: string | null }) {
         />
       </Row>
     ) : (
-      <Row key={table.id} data-context onPointerEnter={() => tryOut(table)}>
+      <Row key={table.id} data-context {...choice(withTable(table), `Colour table ${table.name}`).row}>
         <button
-          type="button"
-          onFocus={event => event.target.matches(':focus-visible') && tryOut(table)}
-          onBlur={leave}
+          {...choice(withTable(table), `Colour table ${table.name}`).button}
           aria-pressed={chosen === table.name}
-          onClick={() => take(table)}
         >
           {table.name}
         </button>
@@ -179,15 +192,8 @@ export function TableControl({ value }: { value: string | null }) {
     <Frame>
       {tables.length + onlyCarried.length > 0 ? (
         <List role="group" aria-label="Colour tables" onPointerLeave={leave}>
-          <Row>
-            <button
-              type="button"
-              aria-pressed={chosen === null}
-              onClick={() => {
-                before.current = null;
-                commit(changeSetting(treatment, step.id, ['table'], null), 'No colour table');
-              }}
-            >
+          <Row {...none.row}>
+            <button {...none.button} aria-pressed={chosen === null}>
               None
             </button>
           </Row>
@@ -201,14 +207,8 @@ export function TableControl({ value }: { value: string | null }) {
             <div role="group" aria-label="Carried by this take">
               <h3>Carried by this take</h3>
               {onlyCarried.map(id => (
-                <Row key={id}>
-                  <button
-                    type="button"
-                    aria-pressed={chosen === id}
-                    onClick={() =>
-                      commit(changeSetting(treatment, step.id, ['table'], id), `Colour table ${id}`)
-                    }
-                  >
+                <Row key={id} {...choice(withName(id), `Colour table ${id}`).row}>
+                  <button {...choice(withName(id), `Colour table ${id}`).button} aria-pressed={chosen === id}>
                     {id}
                   </button>
                   <Button

@@ -28,18 +28,29 @@ const Offers = styled.section`
 export function Automatic({ onBoard }: { onBoard: () => void }) {
   const { picture, treatment, step, commit } = useTools();
   const [busy, setBusy] = useState(false);
-  const [said, setSaid] = useState<{ of: string; text: string } | null>(null);
+  const [said, setSaid] = useState<{ of: string; found: object; text: string } | null>(null);
   const { automatic } = stepKind(step.kind)!;
   const able = automatic && (automatic.when?.(step.settings) ?? true);
   const board = boards[step.kind];
   if (!able && !board) return null;
+  // It is said of what was found: where that is set otherwise by now, nothing is.
+  const isSo =
+    said?.of === step.id &&
+    Object.entries(said.found).every(
+      ([name, value]) =>
+        JSON.stringify((step.settings as Record<string, unknown>)[name]) === JSON.stringify(value),
+    );
   const find = async () => {
     setBusy(true);
     try {
       const { engine } = await smallPictures();
       const found = await engine.automatic(picture, beneathStep(treatment, step.id), step.kind);
       const settings = { ...step.settings, ...found.settings } as Step['settings'];
-      setSaid({ of: step.id, text: findingInWords(found.said, stepKind(step.kind)!.fields) });
+      setSaid({
+        of: step.id,
+        found: found.settings,
+        text: findingInWords(found.said, stepKind(step.kind)!.fields),
+      });
       commit(changeStep(treatment, step.id, { settings }), `${wordFor(step.kind)}: automatic`);
     } catch (error) {
       tell({ text: `Nothing was found: ${(error as Error).message}`, tone: 'problem' });
@@ -59,7 +70,7 @@ export function Automatic({ onBoard }: { onBoard: () => void }) {
           {busy ? 'Looking …' : 'Automatic'}
         </Button>
       ) : null}
-      {said?.of === step.id ? <p role="status">{said.text}</p> : null}
+      {isSo ? <p role="status">{said.text}</p> : null}
     </Offers>
   );
 }

@@ -54,6 +54,8 @@ export interface Drawing {
   home: RefObject<HTMLDivElement | null>;
   /** Something has been drawn. */
   shown: boolean;
+  /** The last request that came to rest: what is read of the picture is read anew then. */
+  rested: number;
   /** What was asked for takes its time. */
   late: boolean;
   fault: string | null;
@@ -83,6 +85,7 @@ export function useDrawing({
   const surface = useRef<Surface | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const [shown, setShown] = useState(false);
+  const [rested, setRested] = useState(0);
   const [late, setLate] = useState(false);
   /** Since when the newest request waits; undefined where it has been answered. */
   const waiting = useRef<ReturnType<typeof setTimeout>>(undefined);
@@ -118,7 +121,7 @@ export function useDrawing({
         if (pixels) performance.mark('picture shown', { detail: { took, planned, pixels, fine, slot } });
         canvas.dataset.shown = String(request.serial);
         canvas.dataset.fine = String(fine);
-        if (fine) return;
+        if (fine) return setRested(request.serial);
         clearTimeout(refining);
         refining = setTimeout(
           () => {
@@ -273,5 +276,5 @@ export function useDrawing({
   }, []);
   const read = useCallback((x: number, y: number) => surface.current?.read(x, y) ?? null, []);
 
-  return { home, shown, late, fault, live, endStroke, read };
+  return { home, shown, rested, late, fault, live, endStroke, read };
 }

@@ -50,7 +50,7 @@ const across = (x: number, y: number, from: Placement, to: Placement) => ({
 export function usePointer(
   wall: RefObject<HTMLDivElement | null>,
   { at, ratio, view, pan, zoomBy, panes }: Hanging,
-  { live, endStroke, read }: Drawing,
+  { live, endStroke, read, rested }: Drawing,
   tool: PictureTool | null,
   /** The space bar is held: a press moves the picture, whatever the tool. */
   toMoveIt: boolean,
@@ -82,7 +82,8 @@ export function usePointer(
     const was = neighbour.reader.current?.read(there.x, there.y) ?? null;
     setReading(colour ? { colour, was } : null);
   }, [read, pointer, neighbour, at]);
-  useEffect(look, [look, treatment]);
+  // What is read is of the picture as it is: when another one has come to rest, it is read anew.
+  useEffect(look, [look, treatment, rested]);
 
   const onWall = (event: { clientX: number; clientY: number }) => {
     const box = wall.current!.getBoundingClientRect();

@@ -51,5 +51,6 @@ export function TakePicture({ take, edge, draggable }: TakePictureProps) {
       </Wrong>
     );
   }
-  return <img src={address} alt="" draggable={draggable} onError={() => void findOut()} />;
+  // Another picture is another element: until it has come its place is empty, and never shows the one that was there before.
+  return <img key={address} src={address} alt="" draggable={draggable} onError={() => void findOut()} />;
 }
