@@ -6,7 +6,9 @@ import {
   createBrowserRouter,
   Outlet,
   RouterProvider,
+  useLocation,
   useNavigate,
+  useRouteError,
   useHref,
   type NavigateOptions,
 } from 'react-router';
@@ -23,6 +25,7 @@ import { Shelf } from './shelf/Shelf';
 import { AwayBand } from './ui/away';
 import { useContextMenus } from './ui/context-menus';
 import { Tour } from './tour/Tour';
+import { Boundary, Failed } from './ui/boundary';
 import { Notices } from './ui/notices';
 import { Wait } from './ui/wait';
 import { WordTold } from './ui/word-told';
@@ -35,11 +38,14 @@ declare module 'react-aria-components' {
 
 function Room() {
   const navigate = useNavigate();
+  const { pathname } = useLocation();
   useContextMenus();
   return (
     <AriaRouter navigate={(to, options) => void navigate(to, options)} useHref={useHref}>
       <GlobalStyle />
-      <Outlet />
+      <Boundary what="This screen" resetBy={pathname}>
+        <Outlet />
+      </Boundary>
       <ImportSlip />
       <Notices />
       <AwayBand />
@@ -49,9 +55,22 @@ function Room() {
   );
 }
 
+/** Where the application itself fails, or a screen of it cannot be loaded. */
+function Fallen() {
+  const thrown = useRouteError();
+  const error = thrown instanceof Error ? thrown : new Error(String(thrown));
+  return (
+    <>
+      <GlobalStyle />
+      <Failed what="This screen" error={error} again={() => location.reload()} />
+    </>
+  );
+}
+
 const router = createBrowserRouter([
   {
     element: <Room />,
+    errorElement: <Fallen />,
     children: [
       { path: '/', element: <Shelf /> },
       { path: '/put-aside', element: <PutAside /> },

@@ -7,15 +7,28 @@ import { browserStore, type Unsaved } from '../app/browser-store';
 
 const LOCK = 'lampwash.window.';
 
-const windowId = (() => {
+/** Holds the name of a window for as long as this one lives, which is how others see that it does; false where another holds it. */
+const holdName = (id: string): Promise<boolean> =>
+  new Promise(done => {
+    if (!navigator.locks) return done(true);
+    void navigator.locks.request(LOCK + id, { ifAvailable: true }, lock => {
+      done(lock !== null);
+      return lock ? new Promise(() => undefined) : undefined;
+    });
+  });
+
+/**
+ * The name of this window: the one that it had before it was loaded anew. A window that is duplicated has the first one's
+ * storage, and so its name; it takes another.
+ */
+const named: Promise<string> = (async () => {
   const known = sessionStorage.getItem('lampwash.window');
-  const id = known ?? crypto.randomUUID();
+  if (known && (await holdName(known))) return known;
+  const id = crypto.randomUUID();
+  await holdName(id);
   sessionStorage.setItem('lampwash.window', id);
   return id;
 })();
-
-// Held for as long as this window lives: that is how others see that it does.
-void navigator.locks?.request(LOCK + windowId, () => new Promise(() => undefined));
 
 /**
  * Keeps what is unsaved of a take in this window, or with null, drops what was kept.
@@ -26,7 +39,7 @@ export async function keepUnsaved(
   unsaved: Omit<Unsaved, 'takeId' | 'owner' | 'at'> | null,
 ): Promise<boolean> {
   try {
-    const store = await browserStore();
+    const [store, windowId] = await Promise.all([browserStore(), named]);
     if (unsaved) await store.put('unsaved', { ...unsaved, takeId, owner: windowId, at: Date.now() });
     else await store.delete('unsaved', [takeId, windowId]);
     return true;
@@ -41,6 +54,7 @@ export async function keepUnsaved(
  */
 export async function findUnsaved(takeId: string): Promise<Unsaved | null> {
   try {
+    const windowId = await named;
     const { held = [] } = (await navigator.locks?.query()) ?? {};
     const alive = new Set(held.map(lock => lock.name));
     const all = await (await browserStore()).getAllFromIndex('unsaved', 'take', takeId);
@@ -54,6 +68,6 @@ export async function findUnsaved(takeId: string): Promise<Unsaved | null> {
 
 /** Drops what another window left, once this one has taken it up and keeps it itself. */
 export async function dropUnsaved({ takeId, owner }: Unsaved): Promise<void> {
-  if (owner === windowId) return;
+  if (owner === (await named)) return;
   await (await browserStore()).delete('unsaved', [takeId, owner]).catch(() => undefined);
 }

@@ -65,6 +65,13 @@ export interface MenuEntry {
   entries?: MenuEntry[];
 }
 
+/**
+ * What an entry does comes when the menu has closed: until then the menu holds the focus, and would take it back from what
+ * opens.
+ */
+const whenClosed = (onAction: (id: string) => void) => (key: string | number) =>
+  void setTimeout(() => onAction(String(key)));
+
 /** An entry of a menu, with those that open beside it. */
 function EntryOf({ entry, onAction }: { entry: MenuEntry; onAction: (id: string) => void }) {
   const { id, text, keys, entries } = entry;
@@ -80,7 +87,7 @@ function EntryOf({ entry, onAction }: { entry: MenuEntry; onAction: (id: string)
     <SubmenuTrigger>
       {own}
       <Float>
-        <AriaMenu aria-label={text} onAction={key => onAction(String(key))} style={{ outline: 'none' }}>
+        <AriaMenu aria-label={text} onAction={whenClosed(onAction)} style={{ outline: 'none' }}>
           {entries.map(e => (
             <Entry key={e.id} id={e.id} textValue={e.text}>
               {e.text}
@@ -110,7 +117,7 @@ export function Menu({
       <Float>
         <AriaMenu
           aria-label={label}
-          onAction={key => onAction(String(key))}
+          onAction={whenClosed(onAction)}
           disabledKeys={sections.flatMap(s => s.entries.filter(e => e.disabled).map(e => e.id))}
           style={{ outline: 'none' }}
         >
