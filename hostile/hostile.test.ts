@@ -138,7 +138,7 @@ it('files that are broken, vast or something else are refused or taken, and noth
   expect(pictures).toBeGreaterThan(10);
   expect(await readdir(join(app.home, 'cache', 'uploads'))).toEqual([]);
   await allIsWell();
-}, 60_000);
+}, 240_000);
 
 it('treatments made to be heavy are refused by name, or take their time beside all others', async () => {
   const photograph = await app.bringIn(series, await noise(), 'heavy.png');
@@ -168,7 +168,7 @@ it('treatments made to be heavy are refused by name, or take their time beside a
   }
   notes.push(`heavy treatments: health within ${longest.ms} ms, the longest beside ${longest.what}`);
   await allIsWell();
-}, 90_000);
+}, 240_000);
 
 it('requests made from the description never make the server stumble, and none reaches what it does not name', async () => {
   const stop = watchHealth(tally, faults, app.url);
@@ -185,7 +185,7 @@ it('requests made from the description never make the server stumble, and none r
   });
   notes.push(`${made.length} requests; health within ${Math.round(await stop())} ms`);
   await allIsWell();
-}, 60_000);
+}, 240_000);
 
 it('bytes that are no request, or never end, are let go', async () => {
   const { port } = new URL(app.url);
@@ -231,7 +231,7 @@ it('bytes that are no request, or never end, are let go', async () => {
   await tried(tally, faults, `${app.url}/api/series`);
   for (const socket of silent) socket.destroy();
   await allIsWell();
-}, 30_000);
+}, 240_000);
 
 it('of all that was acknowledged before each of ten kills, all is there after it', async () => {
   let revision = 1;
@@ -300,7 +300,7 @@ it('of all that was acknowledged before each of ten kills, all is there after it
   );
   expect(originals.length).toBeGreaterThanOrEqual(5);
   await allIsWell();
-}, 60_000);
+}, 240_000);
 
 it('a package of which the server is killed while it comes in is not there at all, and comes in after it', async () => {
   const given = await newSeries('Given');
@@ -339,7 +339,7 @@ it('a package of which the server is killed while it comes in is not there at al
   expect(all).toHaveLength(there + 1);
   notes.push(`5 kills while a package came in: ${there - before} were whole by then`);
   await allIsWell();
-}, 60_000);
+}, 240_000);
 
 const mounts =
   spawnSync('sh', ['-c', 'd=$(mktemp -d) && mount -t tmpfs -o size=1m tmpfs $d && umount $d; rmdir $d'])

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { join, resolve } from 'node:path';
 import request from 'supertest';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import type { DemoOnShelf } from '../../contract/demo';
 import { FIRST } from '../../demo/seed';
 import { Series } from '../data/models';
@@ -26,6 +26,12 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 
+// Each begins with an empty shelf.
+beforeEach(async () => {
+  await Series.destroy({ where: {} });
+  laid = 0;
+});
+
 const titles = ({ series }: DemoOnShelf) => series.map(s => s.title).toSorted();
 
 describe('the demo', () => {
@@ -41,6 +47,7 @@ describe('the demo', () => {
   });
 
   it('is taken off without what is not of it, kept among what is put aside, and laid out anew', async () => {
+    await request(app).post('/api/demo');
     const own = await Series.create({ title: 'Own work' });
     expect(titles((await request(app).delete('/api/demo')).body)).toEqual([]);
     const shelf = (await request(app).get('/api/series')).body as { title: string }[];

@@ -198,15 +198,23 @@ describe('a treatment card', () => {
 });
 
 describe('a test strip on paper', () => {
-  const ask = (body: object) => http().post(`/api/takes/${takes[0]}/strip-sheet`).send(body);
+  /** A take of its own, which the sheets of the others do not show. */
+  let own = '';
+  beforeAll(async () => {
+    const { treatment, photographId } = (await http().get(`/api/takes/${takes[0]}`)).body as {
+      treatment: { steps: object[] };
+      photographId: string;
+    };
+    const light = { id: 'l', kind: 'light', stage: 'ground' };
+    const made = await http()
+      .post(`/api/photographs/${photographId}/takes`)
+      .send({ treatment: { ...treatment, steps: [light, ...treatment.steps] } });
+    own = (made.body as { id: string }).id;
+    await http().patch(`/api/photographs/${photographId}`).send({ currentTakeId: takes[0] });
+  });
+  const ask = (body: object) => http().post(`/api/takes/${own}/strip-sheet`).send(body);
 
   it('has a picture of each value, which differ as the values do', async () => {
-    const { body: take } = await http().get(`/api/takes/${takes[0]}`);
-    const { treatment, revision } = take as { treatment: { steps: object[] }; revision: number };
-    const light = { id: 'l', kind: 'light', stage: 'ground' };
-    await http()
-      .put(`/api/takes/${takes[0]}/treatment`)
-      .send({ revision, treatment: { ...treatment, steps: [light, ...treatment.steps] } });
     const pictures = [-1, 0, 1].map(value => [{ name: 'Exposure', value }]);
     const answer = await ask({ step: 'l', pictures, settings: { columns: 3, as: 'png' } }).responseType(
       'blob',
