@@ -1,15 +1,27 @@
 import { playwright } from '@vitest/browser-playwright';
-import { mergeConfig } from 'vite';
+import { mergeConfig, type Plugin } from 'vite';
 import { defineConfig } from 'vitest/config';
 import { chromiumOptions } from '../scripts/temporary.mjs';
 import { order } from '../scripts/tests/order.mjs';
 import interfaceConfig from './vite.config';
+
+/** Whatever a component asks a server for is answered at once: there is none. */
+const noServer: Plugin = {
+  name: 'no server',
+  configureServer: ({ middlewares }) => {
+    middlewares.use('/api', (_request, answer) => {
+      answer.writeHead(503, { 'Content-Type': 'application/problem+json' });
+      answer.end('{"title":"There is no server."}');
+    });
+  },
+};
 
 /** Tests of single components, in a real browser and without a server: pressed, dragged and typed into as by hand. */
 export default mergeConfig(
   interfaceConfig,
   defineConfig({
     root: '.',
+    plugins: [noServer],
     cacheDir: 'node_modules/.vite-components',
     test: {
       ...order,

@@ -89,7 +89,11 @@ export const Strip = memo(function Strip({
             aria-current={isHere ? 'page' : undefined}
             tabIndex={isHere ? 0 : -1}
           >
-            <img src={pictureAddress(currentTake(p), 160)} alt={p.title} />
+            <img
+              key={pictureAddress(currentTake(p), 160)}
+              src={pictureAddress(currentTake(p), 160)}
+              alt={p.title}
+            />
           </Link>
         );
       })}

@@ -26,7 +26,8 @@ export function SmallPicture({
 }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const { id, width, height, grey } = picture;
-  const filled = useRef(false);
+  /** The photograph that it shows. */
+  const filled = useRef<string | null>(null);
   const returns = useAway(state => state.returns);
   useEffect(() => {
     const abort = new AbortController();
@@ -40,17 +41,19 @@ export function SmallPicture({
           target.width = wide * ratio;
           target.height = high * ratio;
           target.getContext('2d')?.drawImage(bitmap, 0, 0, target.width, target.height);
-          filled.current = true;
+          filled.current = id;
           target.dataset.drawn = '';
         }
         bitmap.close();
       });
     };
-    const timer = setTimeout(() => void fill().catch(() => undefined), filled.current ? REST_MS : 0);
+    const isFilled = filled.current === id;
+    const timer = setTimeout(() => void fill().catch(() => undefined), isFilled ? REST_MS : 0);
     return () => {
       abort.abort();
       clearTimeout(timer);
     };
   }, [id, width, height, grey, treatment, wide, high, shared, returns]);
-  return <canvas ref={canvas} width={wide} height={high} aria-hidden="true" />;
+  // Of another photograph another canvas: nothing of the one before is seen in its place.
+  return <canvas key={id} ref={canvas} width={wide} height={high} aria-hidden="true" />;
 }

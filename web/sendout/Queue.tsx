@@ -178,7 +178,11 @@ function Entry({ item: s }: { item: SendOut }) {
   const over = s.state === 'failed' || s.state === 'stopped';
   return (
     <li data-state={s.state} data-send-out={s.id}>
-      <img src={pictureAddress({ id: s.takeId, revision: s.revision }, 160)} alt="" />
+      <img
+        key={`${s.takeId} ${s.revision}`}
+        src={pictureAddress({ id: s.takeId, revision: s.revision }, 160)}
+        alt=""
+      />
       <div>
         <b>{s.title}</b>
         {s.state === 'running' ? (
