@@ -22,6 +22,11 @@ test('two conversions over one light lie in one tray, and one key switches them'
   await page.getByRole('menuitem', { name: 'Add an alternative' }).click();
   const board = panelOf(page, 'Add a step');
   await expect(board.getByRole('heading', { name: 'Add an alternative' })).toBeVisible();
+  // The menu has let the focus go: what is typed is looked for, and none of it is a command.
+  await expect(board.getByRole('searchbox')).toBeFocused();
+  await page.keyboard.type('m');
+  await expect(board.getByRole('searchbox')).toHaveValue('m');
+  await page.keyboard.press('Escape');
   // What it would be shows in the place of the one that is there.
   await board.getByRole('button', { name: 'Old plate', exact: true }).hover();
   await expect(page.getByRole('status').filter({ hasText: 'Trying' })).toContainText('adds it beside Mono');

@@ -35,19 +35,21 @@ export async function pictureOn(page: Page): Promise<Shot> {
     const copy = document.createElement('canvas');
     copy.width = element.width;
     copy.height = element.height;
-    const context = copy.getContext('2d')!;
+    const context = copy.getContext('2d', { willReadFrequently: true })!;
     context.drawImage(element, 0, 0);
-    const { data, width, height } = context.getImageData(0, 0, copy.width, copy.height);
-    let [left, top, right, bottom] = [width, height, -1, -1];
-    for (let y = 0; y < height; y++) {
-      for (let x = 0; x < width; x++) {
-        if (!data[(y * width + x) * 4 + 3]) continue;
-        left = Math.min(left, x);
-        right = Math.max(right, x);
-        top = Math.min(top, y);
-        bottom = Math.max(bottom, y);
+    // The picture is a rectangle across the middle of the wall: its ends are found along two lines through it.
+    const { width, height } = copy;
+    const ends = (line: Uint8ClampedArray) => {
+      let [first, last] = [-1, -1];
+      for (let i = 0; i < line.length / 4; i++) {
+        if (!line[i * 4 + 3]) continue;
+        if (first < 0) first = i;
+        last = i;
       }
-    }
+      return [first, last] as const;
+    };
+    const [left, right] = ends(context.getImageData(0, height >> 1, width, 1).data);
+    const [top, bottom] = ends(context.getImageData((left + right) >> 1, 0, 1, height).data);
     const cut = context.getImageData(left, top, right - left + 1, bottom - top + 1);
     let binary = '';
     for (let i = 0; i < cut.data.length; i += 32768) {
