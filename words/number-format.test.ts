@@ -26,6 +26,12 @@ describe('a number that is typed', () => {
     expect(readNumber(text)).toBeNull(),
   );
 
+  it('without fractions has thousands', () => {
+    expect(readNumber('6,000', 0)).toBe(6000);
+    expect(readNumber('12.000', 0)).toBe(12_000);
+    expect(readNumber('8,5', 0)).toBe(8.5);
+  });
+
   it('is read back as it was written', () => {
     const shown = fc.record({
       shownTimes: fc.constantFrom(1, 100),
@@ -36,7 +42,10 @@ describe('a number that is typed', () => {
     fc.assert(
       fc.property(shown, fc.integer({ min: -20_000, max: 20_000 }), (how, whole) => {
         const value = whole / 10 ** how.decimals / how.shownTimes;
-        expect(readNumber(written(value, how, 'en-US'))! / how.shownTimes).toBeCloseTo(value, 9);
+        expect(readNumber(written(value, how, 'en-US'), how.decimals)! / how.shownTimes).toBeCloseTo(
+          value,
+          9,
+        );
       }),
     );
   });

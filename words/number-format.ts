@@ -20,6 +20,8 @@ export function optionsOf(shown: Shown): Intl.NumberFormatOptions {
   const made: Intl.NumberFormatOptions = {
     maximumFractionDigits: decimals,
     minimumFractionDigits: decimals,
+    // A comma is one of a fraction, wherever it is read.
+    useGrouping: false,
     signDisplay: centred ? 'exceptZero' : 'auto',
     ...(unit === '°' && { style: 'unit', unit: 'degree', unitDisplay: 'narrow' }),
     ...(unit === '%' && { style: 'unit', unit: 'percent' }),
@@ -40,14 +42,17 @@ export function written(value: number, shown: Shown, language: string): string {
 
 /**
  * A number as a person types it: with a point or a comma, a sign of any kind, and a unit behind it.
- * Of several separators the last one parts the fraction, the others part thousands.
+ * Of several separators the last one parts the fraction, the others part thousands; where there are no fractions, three digits
+ * behind each are thousands.
+ * @param decimals that such a number has
  * @returns null where it is no number
  */
-export function readNumber(text: string): number | null {
+export function readNumber(text: string, decimals = 2): number | null {
   const found = /^\s*([-+\u2212\u2013]?)\s*([\d.,\s\u00a0\u202f]*)\s*(?:[a-z%°]{0,12})\s*$/iu.exec(text);
   if (!found) return null;
   const digits = found[2].replace(/[\s\u00a0\u202f]/gu, '');
-  const last = Math.max(digits.lastIndexOf('.'), digits.lastIndexOf(','));
+  const isGrouped = decimals === 0 && /^\d{1,3}([.,]\d{3})+$/.test(digits);
+  const last = isGrouped ? -1 : Math.max(digits.lastIndexOf('.'), digits.lastIndexOf(','));
   const whole = (last < 0 ? digits : digits.slice(0, last)).replace(/[.,]/g, '');
   const fraction = last < 0 ? '' : digits.slice(last + 1);
   if (whole + fraction === '') return null;

@@ -74,7 +74,7 @@ export const NumberBox = memo(function NumberBox({
   };
   const take = () => {
     if (!isTyped()) return;
-    const read = readNumber(input.current!.value);
+    const read = readNumber(input.current!.value, decimals);
     drop();
     if (read === null) return;
     const taken = within(read);
@@ -93,7 +93,7 @@ export const NumberBox = memo(function NumberBox({
       event.stopPropagation();
     } else if (by !== 0) {
       event.preventDefault();
-      const from = (isTyped() ? readNumber(input.current!.value) : null) ?? value * shownTimes;
+      const from = (isTyped() ? readNumber(input.current!.value, decimals) : null) ?? value * shownTimes;
       const taken = within(from + by * step * shownTimes);
       drop();
       show(written(taken, { shownTimes, unit, decimals, centred }, locale));
