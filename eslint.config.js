@@ -3,9 +3,16 @@ import hooks from 'eslint-plugin-react-hooks';
 import ts from 'typescript-eslint';
 
 /** Imports that a folder must not make. The arrows point one way: web → core, server → core. */
-const forbid = (group, message) => ({
-  'no-restricted-imports': ['error', { patterns: [{ group, message }] }],
+const forbid = (group, message, paths = []) => ({
+  'no-restricted-imports': ['error', { patterns: [{ group, message }], paths }],
 });
+
+/** Numbers are typed in one kind of field, which takes a comma as well. */
+const oneNumberField = {
+  name: 'react-aria-components',
+  importNames: ['NumberField'],
+  message: 'A number is typed in NumberBox or TypedNumber.',
+};
 
 const platform = [
   'node:*',
@@ -82,6 +89,7 @@ export default ts.config(
     rules: forbid(
       ['**/server/**', 'node:*', 'sharp', 'express', 'sequelize', 'pg'],
       'web talks to the server over HTTP only.',
+      [oneNumberField],
     ),
   },
   {

@@ -407,6 +407,9 @@ test('neutral white is picked on the picture; advice speaks and is taken', async
   await page.mouse.click(at.x, at.y);
   await expect(page.getByRole('button', { name: 'Undo: White balance neutral' })).toBeVisible();
   expect(chroma(colourAt(await pictureOn(page), 0.6, 0.6))).toBeLessThan(0.012);
+  // What is read under the pointer, which has not moved since, is of the picture as it is now.
+  const reading = page.locator('[aria-label="Under the pointer"]');
+  await expect(reading.locator('span').filter({ hasText: 'Chroma' }).locator('b')).toHaveText(/^[0-3]$/);
 
   await add(page, 'Mono', 'Mono');
   await add(page, 'Tone', 'Tint');

@@ -9,17 +9,20 @@ export interface Shown {
   unit: string;
   decimals: number;
   centred: boolean;
+  /** Digits of a fraction that are written though they are 0; all of them where it is left out. */
+  leastDecimals?: number;
 }
 
-const keyOf = ({ unit, decimals, centred }: Shown) => `${unit} ${decimals} ${centred}`;
+const keyOf = ({ unit, decimals, centred, leastDecimals }: Shown) =>
+  `${unit} ${decimals} ${centred} ${leastDecimals}`;
 
 export function optionsOf(shown: Shown): Intl.NumberFormatOptions {
-  const { unit, decimals, centred } = shown;
+  const { unit, decimals, centred, leastDecimals = decimals } = shown;
   const known = options.get(keyOf(shown));
   if (known) return known;
   const made: Intl.NumberFormatOptions = {
     maximumFractionDigits: decimals,
-    minimumFractionDigits: decimals,
+    minimumFractionDigits: leastDecimals,
     // A comma is one of a fraction, wherever it is read.
     useGrouping: false,
     signDisplay: centred ? 'exceptZero' : 'auto',

@@ -1,5 +1,4 @@
 import { useState, type ReactNode } from 'react';
-import { Input, NumberField } from 'react-aria-components';
 import { sheetSettings, type SheetSettings } from '../../contract/sheets';
 import { messageOf, type SentFile } from '../app/api';
 import { Button, Segments } from '../ui/buttons';
@@ -7,6 +6,7 @@ import { OnOff } from '../ui/on-off';
 import { Dialog, DialogActions, Picker } from '../ui/overlays';
 import { Row, Two } from '../ui/rows';
 import { save } from '../ui/save';
+import { TypedNumber } from '../ui/typed-number';
 
 /** What a sheet shows: pictures in rows, pairs, cards of treatments, or a test strip. */
 export type SheetKind = SheetSettings['kind'] | 'strip';
@@ -32,7 +32,6 @@ function lastSheet(): SheetSettings {
   return standard;
 }
 
-const WHOLE = { maximumFractionDigits: 0 };
 
 /** How a sheet is laid out, before it is made. */
 export function SheetDialog({
@@ -80,18 +79,18 @@ export function SheetDialog({
     [least, most, step]: readonly [number, number, number],
     to: (v: number) => void,
   ) => (
-    <NumberField
-      aria-label={name}
+    <TypedNumber
+      name={name}
       value={value}
-      minValue={least}
-      maxValue={most}
+      min={least}
+      max={most}
       step={step}
-      formatOptions={WHOLE}
-      isWheelDisabled
-      onChange={v => Number.isFinite(v) && to(Math.round(v))}
-    >
-      <Input />
-    </NumberField>
+      shownTimes={1}
+      unit=""
+      decimals={0}
+      centred={false}
+      onTyped={v => to(least + Math.round((v - least) / step) * step)}
+    />
   );
   return (
     <Dialog title={titles[kind]} onClose={isMaking ? undefined : onClose}>

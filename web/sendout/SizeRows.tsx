@@ -1,15 +1,13 @@
-import { Input, NumberField } from 'react-aria-components';
 import type { SendOutSettings } from '../../contract/send-outs';
 import { LONGEST_EDGE } from '../../contract/limits';
 import { outputEdge, writtenDpi, type OutputSize } from '../../core/frame/output-size';
 import { Picker } from '../ui/overlays';
 import { Row, Small, Two } from '../ui/rows';
+import { TypedNumber } from '../ui/typed-number';
 
-/** Always the same objects: another one would undo what is being typed. */
-const WHOLE = { useGrouping: false, maximumFractionDigits: 0 };
-const FINE = { useGrouping: false, maximumFractionDigits: 2 };
-const CENTIMETRES = { ...FINE, style: 'unit', unit: 'centimeter' } as const;
-const INCHES = { ...FINE, style: 'unit', unit: 'inch' } as const;
+const PLAIN = { shownTimes: 1, unit: '', centred: false };
+const WHOLE = { ...PLAIN, step: 1, decimals: 0 };
+const FINE = { ...PLAIN, step: 0.5, decimals: 2, leastDecimals: 0 };
 
 type Way = 'full' | 'long-edge' | 'short-edge' | 'megapixels' | 'cm' | 'inch';
 
@@ -45,7 +43,7 @@ function begun(way: Way, largest: number): OutputSize {
 
 /** A number of a size, with its bounds, and the size with another. */
 function numberOf(size: OutputSize) {
-  const shared = { least: 16, most: LONGEST_EDGE, shown: WHOLE as Intl.NumberFormatOptions };
+  const shared = { least: 16, most: LONGEST_EDGE, shown: WHOLE };
   switch (size.by) {
     case 'full':
       return null;
@@ -64,7 +62,7 @@ function numberOf(size: OutputSize) {
         name: size.unit === 'cm' ? 'Long edge in cm' : 'Long edge in inches',
         least: 0.5,
         most: 1000,
-        shown: size.unit === 'cm' ? CENTIMETRES : INCHES,
+        shown: FINE,
         set: (length: number): OutputSize => ({ ...size, length }),
       };
     default:
@@ -108,18 +106,15 @@ export function SizeRows({
             onChange={way => onChange({ size: begun(way, largest) })}
           />
           {number ? (
-            <NumberField
+            <TypedNumber
               key={number.name}
-              aria-label={number.name}
+              {...number.shown}
+              name={number.name}
               value={number.value}
-              minValue={number.least}
-              maxValue={number.most}
-              formatOptions={number.shown}
-              isWheelDisabled
-              onChange={v => Number.isFinite(v) && onChange({ size: number.set(v) })}
-            >
-              <Input />
-            </NumberField>
+              min={number.least}
+              max={number.most}
+              onTyped={v => onChange({ size: number.set(v) })}
+            />
           ) : null}
         </Two>
       </Row>
@@ -131,17 +126,14 @@ export function SizeRows({
           ) : (
             <Small>dots an inch</Small>
           )}
-          <NumberField
-            aria-label="Resolution in dots an inch"
+          <TypedNumber
+            {...WHOLE}
+            name="Resolution in dots an inch"
             value={dpi}
-            minValue={36}
-            maxValue={2400}
-            formatOptions={WHOLE}
-            isWheelDisabled
-            onChange={v => Number.isFinite(v) && onChange({ dpi: Math.round(v) })}
-          >
-            <Input />
-          </NumberField>
+            min={36}
+            max={2400}
+            onTyped={v => onChange({ dpi: v })}
+          />
         </Two>
       </Row>
     </>

@@ -41,6 +41,7 @@ export const NumberBox = memo(function NumberBox({
   unit,
   decimals,
   centred,
+  leastDecimals,
   input,
   onTyped,
   after,
@@ -57,17 +58,18 @@ export const NumberBox = memo(function NumberBox({
   after?: RefObject<HTMLElement | null>;
 }) {
   const { locale } = useLocale();
-  const text = written(value, { shownTimes, unit, decimals, centred }, locale);
-  const show = (shown: string) => {
-    if (input.current) input.current.value = shown;
+  const shown = { shownTimes, unit, decimals, centred, leastDecimals };
+  const text = written(value, shown, locale);
+  const show = (written: string) => {
+    if (input.current) input.current.value = written;
   };
   const isTyped = () => input.current?.dataset.typed !== undefined;
   useEffect(() => {
     if (!isTyped()) show(text);
   });
 
-  const within = (shown: number) =>
-    Number(Math.min(max * shownTimes, Math.max(min * shownTimes, shown)).toFixed(decimals)) / shownTimes;
+  const within = (asked: number) =>
+    Number(Math.min(max * shownTimes, Math.max(min * shownTimes, asked)).toFixed(decimals)) / shownTimes;
   const drop = () => {
     delete input.current?.dataset.typed;
     show(text);
@@ -78,7 +80,7 @@ export const NumberBox = memo(function NumberBox({
     drop();
     if (read === null) return;
     const taken = within(read);
-    show(written(taken, { shownTimes, unit, decimals, centred }, locale));
+    show(written(taken, shown, locale));
     if (taken !== value) onTyped(taken);
   };
   const onKey = (event: KeyboardEvent<HTMLInputElement>) => {
@@ -96,7 +98,7 @@ export const NumberBox = memo(function NumberBox({
       const from = (isTyped() ? readNumber(input.current!.value, decimals) : null) ?? value * shownTimes;
       const taken = within(from + by * step * shownTimes);
       drop();
-      show(written(taken, { shownTimes, unit, decimals, centred }, locale));
+      show(written(taken, shown, locale));
       if (taken !== value) onTyped(taken);
     }
   };

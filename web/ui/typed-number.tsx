@@ -23,8 +23,8 @@ export function TypedNumber({
   min: number;
   max: number;
   step: number;
-  /** CSS pixels. */
-  width: number;
+  /** CSS pixels; as wide as there is room where it is left out. */
+  width?: number;
   onTyped: (value: number) => void;
 } & Shown) {
   const input = useRef<HTMLInputElement>(null);
@@ -36,7 +36,7 @@ export function TypedNumber({
     if (Number.isFinite(v)) latest.current(v);
   }, []);
   return (
-    <Short style={{ width }}>
+    <Short style={{ width: width ?? '100%' }}>
       <NumberBox name={name} value={value} {...field} input={input} onTyped={typed} />
     </Short>
   );
