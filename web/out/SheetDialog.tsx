@@ -32,7 +32,6 @@ function lastSheet(): SheetSettings {
   return standard;
 }
 
-
 /** How a sheet is laid out, before it is made. */
 export function SheetDialog({
   kind,
