@@ -42,6 +42,15 @@ const operationSchema = looseOperation as unknown as z.ZodType<Operation, Operat
 
 const patchSchema = z.array(operationSchema).max(100_000);
 
+/**
+ * A patch that is sent: what it makes is never larger than it is itself. `move` and `copy`, which a few hundred bytes can
+ * multiply without end, and `test` are not taken; Lamp Wash sends none of them.
+ */
+const sentPatch = patchSchema.refine(
+  patch => patch.every(({ op }) => op === 'add' || op === 'remove' || op === 'replace'),
+  'may add, remove and replace; it has no other operation',
+);
+
 /** Where a take stands: what every change of it answers with. */
 const takeState = z.object({
   id: z.uuid(),
@@ -148,7 +157,7 @@ export const patchTreatment = declare({
   summary:
     'Changes the treatment of a revision by a JSON Patch (RFC 6902); 409 with the newest state where that is stale.',
   params: byId,
-  body: z.strictObject({ revision, patch: patchSchema, label, command }),
+  body: z.strictObject({ revision, patch: sentPatch, label, command }),
   answer: takeState,
   most: 24 * 1024 * 1024,
 });

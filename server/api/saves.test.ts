@@ -94,6 +94,19 @@ describe('a save', () => {
     expect((await takeOf(id)).revision).toBe(1);
   });
 
+  it('that would multiply itself is refused before anything of it is made', async () => {
+    const id = await newTake();
+    const patch = [
+      { op: 'add', path: '/tables/a', value: ['a'.repeat(1000)] },
+      ...Array.from({ length: 40 }, () => ({ op: 'copy', from: '/tables/a', path: '/tables/a/-' })),
+    ] as Operation[];
+    for (const sent of [patch, [{ op: 'move', from: '/steps', path: '/masks' }] as Operation[]]) {
+      const { status, body } = await patchTo(id, 1, sent);
+      expect([status, body.detail]).toEqual([400, expect.stringContaining('add, remove and replace')]);
+    }
+    expect((await takeOf(id)).revision).toBe(1);
+  }, 20_000);
+
   it('whose answer was lost is not made twice', async () => {
     const id = await newTake();
     const command = randomUUID();
