@@ -51,10 +51,11 @@ export const test = base.extend<Each, Shared>({
     await visit.unrouteAll();
     await keeper.close();
   },
-  // eslint-disable-next-line no-empty-pattern -- Playwright wants the pattern
-  empty: async ({}, use) => {
+  empty: async ({ page }, use) => {
     const app = await startApp({ LAMPWASH_DEMO: '0' });
     await use(app);
+    // First the page, which would complain that its server is gone.
+    await page.close();
     await app.close();
   },
   faults: [
