@@ -61,7 +61,7 @@ const deeds = [
     file: 'core/steps/sharpen.ts',
     from: 'Math.ceil(3 * sigma(longEdge)) + 1',
     to: '0',
-    by: [...unit, 'core/engine/fuzz', 'core/steps/look-around'],
+    by: [...unit, 'core/engine/margins'],
   },
   {
     what: 'a file without its author',
