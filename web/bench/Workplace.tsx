@@ -559,7 +559,6 @@ export function Workplace({
             <StepPanel
               picture={picture}
               treatment={treatment}
-              key={step.id}
               step={step}
               onPreview={preview}
               onGlide={edits.glide}

@@ -42,7 +42,6 @@ function Bench({ treatment, session, edits, chosen, choose }: DeskProps) {
       <aside>
         {step ? (
           <StepPanel
-            key={step.id}
             picture={picture}
             treatment={treatment}
             calm={treatment}
