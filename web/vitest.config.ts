@@ -5,11 +5,18 @@ import { chromiumOptions } from '../scripts/temporary.mjs';
 import { order } from '../scripts/tests/order.mjs';
 import interfaceConfig from './vite.config';
 
-/** Whatever a component asks a server for is answered at once: there is none. */
+/** Whatever a component asks a server for is answered at once: there is none. Only pictures of takes are there, as wide as their revision. */
 const noServer: Plugin = {
   name: 'no server',
   configureServer: ({ middlewares }) => {
-    middlewares.use('/api', (_request, answer) => {
+    middlewares.use('/api', ({ url = '' }, answer) => {
+      const { pathname, searchParams } = new URL(url, 'http://server');
+      if (pathname.endsWith('/picture')) {
+        const width = searchParams.get('revision') ?? '1';
+        answer.writeHead(200, { 'Content-Type': 'image/svg+xml' });
+        answer.end(`<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="1"/>`);
+        return;
+      }
       answer.writeHead(503, { 'Content-Type': 'application/problem+json' });
       answer.end('{"title":"There is no server."}');
     });
