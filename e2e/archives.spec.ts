@@ -1,5 +1,7 @@
 import { createHash } from 'node:crypto';
-import { readFile } from 'node:fs/promises';
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { buffer } from 'node:stream/consumers';
 import { expect, type Page } from '@playwright/test';
@@ -35,15 +37,21 @@ async function kept(page: Page, menu: string, entry: string) {
   return { name: file.suggestedFilename(), path: await file.path() };
 }
 
+/** Puts files into a folder of their own: what is chosen by its path may be of any size. */
+async function laidDown(files: Record<string, Buffer>): Promise<{ paths: string[]; folder: string }> {
+  const folder = await mkdtemp(join(tmpdir(), 'lampwash-archives-'));
+  const paths = Object.keys(files).map(name => join(folder, name));
+  await Promise.all(Object.values(files).map((bytes, at) => writeFile(paths[at], bytes)));
+  return { paths, folder };
+}
+
 /** Takes files in by the entry of the shelf's menu. */
-async function taken(page: Page, files: { name: string; bytes: Buffer }[]) {
+async function taken(page: Page, paths: string[]) {
   await page.getByRole('button', { name: 'More for the shelf', exact: true }).click();
   const choosing = page.waitForEvent('filechooser');
   await page.getByRole('menuitem', { name: 'Take in a backup or a package' }).click();
   const chooser = await choosing;
-  await chooser.setFiles(
-    files.map(({ name, bytes }) => ({ name, mimeType: 'application/x-tar', buffer: bytes })),
-  );
+  await chooser.setFiles(paths);
 }
 
 test('the whole shelf is backed up, and taken in by an empty one: all is equal by hash', async ({
@@ -58,6 +66,7 @@ test('the whole shelf is backed up, and taken in by an empty one: all is equal b
   const was = await hashesOf(archive);
   expect(Object.keys(was).filter(n => n.startsWith('blobs/')).length).toBeGreaterThanOrEqual(12);
 
+  const { paths, folder } = await laidDown({ [name]: archive, 'boat.jpg': Buffer.from('no archive') });
   const empty = await startApp({ LAMPWASH_DEMO: '0' });
   try {
     await page.goto(empty.url);
@@ -65,12 +74,7 @@ test('the whole shelf is backed up, and taken in by an empty one: all is equal b
     // An empty shelf offers it by itself.
     const choosing = page.waitForEvent('filechooser');
     await page.getByRole('button', { name: 'Take in a backup' }).click();
-    await (
-      await choosing
-    ).setFiles([
-      { name, mimeType: 'application/x-tar', buffer: archive },
-      { name: 'boat.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('no archive') },
-    ]);
+    await (await choosing).setFiles(paths);
     await expect(slip(page).getByRole('status')).toHaveText('One file brought in, one file not');
     await expect(slip(page).getByText('This is no backup and no package: those end in .tar.')).toBeVisible();
     await expect(slip(page).getByText(/On the shelf: .*Saltmarsh Ferry/)).toBeVisible();
@@ -81,6 +85,7 @@ test('the whole shelf is backed up, and taken in by an empty one: all is equal b
   } finally {
     await page.goto('about:blank');
     await empty.close();
+    await rm(folder, { recursive: true });
   }
 });
 
@@ -107,13 +112,14 @@ test('a series is given away and taken in elsewhere, and looks as it did; a brok
   expect(name).toBe('saltmarsh-ferry.series.tar');
   const bytes = await readFile(path);
 
+  const { paths, folder } = await laidDown({
+    'half.tar': bytes.subarray(0, bytes.length >> 1),
+    [name]: bytes,
+  });
   const elsewhere = await startApp({ LAMPWASH_DEMO: '0' });
   try {
     await page.goto(elsewhere.url);
-    await taken(page, [
-      { name: 'half.tar', bytes: bytes.subarray(0, bytes.length >> 1) },
-      { name, bytes },
-    ]);
+    await taken(page, paths);
     await expect(slip(page).getByRole('status')).toHaveText('One file brought in, one file not');
     const [first] = await slip(page).getByRole('listitem').allTextContents();
     expect(first).toMatch(/half\.tar.*ends too early\. Copy it again/);
@@ -125,6 +131,7 @@ test('a series is given away and taken in elsewhere, and looks as it did; a brok
   } finally {
     await page.goto('about:blank');
     await elsewhere.close();
+    await rm(folder, { recursive: true });
   }
 });
 

@@ -54,7 +54,7 @@ async function suite({ name, program, args, report, by }, database) {
   console.log(`\n— ${name}`);
   const file = join(root, 'test-results', report);
   rmSync(file, { force: true });
-  const options = { env: { ...env, LAMPWASH_TEST_DATABASE: database } };
+  const options = { env: { ...env, LAMPWASH_TEST_DATABASE: database, LAMPWASH_REPORT: file } };
   const { code } = await timed(name, () => run(program, [...args(seed), ...(only ? passedOn : [])], options));
   if (!existsSync(file)) return failed(`${name}: no report`);
   const json = JSON.parse(readFileSync(file, 'utf8'));

@@ -38,11 +38,14 @@ export const checks = [
 ];
 
 const vitest = (...args) => ({ by: 'vitest', program: bin('vitest'), args: () => ['run', ...args] });
-const playwright = {
+const playwright = project => ({
   by: 'playwright',
   program: bin('playwright'),
-  args: seed => ['test', '-c', 'e2e/playwright.config.ts', '--shuffle', String(seed)],
-};
+  args: seed => [
+    ...['test', '-c', 'e2e/playwright.config.ts', `--project=${project}`],
+    ...['--shuffle', String(seed), '--pass-with-no-tests'],
+  ],
+});
 
 /** Test runners, in their order; each leaves a report in test-results. */
 export const suites = [
@@ -59,5 +62,6 @@ export const suites = [
     report: 'hostile.json',
     ...vitest('-c', 'hostile/vitest.config.ts', '--root', '.'),
   },
-  { part: 'e2e', name: 'e2e', report: 'e2e.json', ...playwright },
+  { part: 'e2e', name: 'e2e', report: 'e2e.json', ...playwright('together') },
+  { part: 'e2e', name: 'e2e alone', report: 'e2e-alone.json', ...playwright('alone') },
 ];
