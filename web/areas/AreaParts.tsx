@@ -10,7 +10,7 @@ import { FieldControls } from '../controls/FieldControls';
 import { inPixels, units } from '../../words/units';
 import type { Measure } from '../../core/settings/handles';
 import { Slider } from '../ui/slider';
-import type { SetSetting } from '../takes/useEdits';
+import type { SetSetting } from '../takes/edits';
 
 const List = styled.ul`
   list-style: none;

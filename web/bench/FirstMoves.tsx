@@ -8,6 +8,7 @@ import { LinkButton } from '../ui/buttons';
 import { PictureCard } from '../print/PictureCard';
 import { useTrying } from '../print/useTrying';
 import type { Tried } from '../takes/tried';
+import { useSame } from '../app/useSame';
 
 /** Four ways to begin on a bare photograph, as pictures of it. */
 
@@ -56,10 +57,12 @@ function wordsFor({ what, tinted }: FirstMove): { name: string; says: string } {
 /** The moves of a photograph; none until it has been looked at, or where that failed. */
 function useMoves(picture: PictureInfo, bare: Treatment): FirstMove[] {
   const [moves, setMoves] = useState<FirstMove[]>([]);
+  // A bare treatment differs by its frame alone.
+  const same = useSame(bare, JSON.stringify(bare.frame));
   useEffect(() => {
     let isStale = false;
     void smallPictures()
-      .then(({ engine }) => engine.beginnings(picture, bare))
+      .then(({ engine }) => engine.beginnings(picture, same))
       .then(
         found => !isStale && setMoves(found),
         () => undefined,
@@ -67,8 +70,7 @@ function useMoves(picture: PictureInfo, bare: Treatment): FirstMove[] {
     return () => {
       isStale = true;
     };
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- a bare treatment differs by its frame alone
-  }, [picture, JSON.stringify(bare.frame)]);
+  }, [picture, same]);
   return moves;
 }
 

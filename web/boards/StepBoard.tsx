@@ -21,6 +21,7 @@ import type { Tried } from '../takes/tried';
 import { useTrying } from '../print/useTrying';
 import { BoardHead } from '../ui/board-head';
 import { Find } from '../ui/find';
+import { useSame } from '../app/useSame';
 
 const nameOf = ({ name, kind }: UsualStep) => name ?? wordFor(kind);
 
@@ -88,10 +89,9 @@ export function StepBoard({
   const [wanted, setWanted] = useState('');
   useKeys({ giveUp: onClose });
   const beside = treatment.steps.find(s => s.id === besideId);
-  // Not the step itself: what it is set to changes nothing of what there is to add.
-  const kindBeside = beside?.kind;
-  // eslint-disable-next-line react-hooks/exhaustive-deps -- of the step beside, only the kind matters
-  const all = useMemo(() => choicesOf(stage, beside), [stage, kindBeside]);
+  // What it is set to changes nothing of what there is to add.
+  const ofKind = useSame(beside, beside?.kind);
+  const all = useMemo(() => choicesOf(stage, ofKind), [stage, ofKind]);
   const made = useMemo(() => madeOf(all, treatment, stage, beside), [all, treatment, stage, beside]);
   const shared = sharedOf(treatment, stage, beside);
   const there = beside ? `beside ${nameOfStep(beside)}` : `to ${wordFor(stage)}`;

@@ -1,7 +1,6 @@
 import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
-import type { Compare } from './useCompare';
-import type { Way } from './ways';
+import type { Way } from './compared';
 
 const Row = styled.div`
   display: flex;
@@ -51,7 +50,15 @@ const ways: readonly { way: Way; text: string }[] = [
 ];
 
 /** The ways to compare: each shown while its button is held, or from one click to the next. */
-export function CompareButtons({ compare }: { compare: Compare }) {
+export function CompareButtons({
+  shown,
+  onPress,
+  onRelease,
+}: {
+  shown: Way | null;
+  onPress: (way: Way) => void;
+  onRelease: () => void;
+}) {
   return (
     <Row role="group" aria-label="Compare">
       <span aria-hidden="true">Compare</span>
@@ -60,9 +67,9 @@ export function CompareButtons({ compare }: { compare: Compare }) {
           <Choice
             key={way}
             data-tour={way}
-            aria-pressed={compare.way === way}
-            onPressStart={compare.press[way].begin}
-            onPressEnd={compare.press[way].end}
+            aria-pressed={shown === way}
+            onPressStart={() => onPress(way)}
+            onPressEnd={onRelease}
           >
             {text}
           </Choice>

@@ -7,7 +7,6 @@ import type { Treatment } from '../../core/treatment/schema';
 import { Menu } from '../ui/overlays';
 import { nameOfStep } from '../../words/step-names';
 import { nameOf, type Against, type Shelf } from './against';
-import type { Compare } from './useCompare';
 
 const Label = styled(AriaButton)`
   position: absolute;
@@ -58,23 +57,33 @@ function chosenBy(id: string): Against | null {
   return null;
 }
 
+/** Two pictures that are compared, and what may be changed of that. */
+interface Sides {
+  sides: readonly [Against, Against];
+  shelf: Shelf;
+  onSide: (which: 0 | 1, against: Against) => void;
+  onSwap: () => void;
+  onTurn: (down: boolean) => void;
+}
+
 /** Says which picture a side shows; pressed, another is chosen. */
 function SideLabel({
   which,
-  compare,
+  sides,
   shelf,
+  onSide,
+  onSwap,
+  onTurn,
   down,
   corner,
-}: {
+}: Sides & {
   which: 0 | 1;
-  compare: Compare;
-  shelf: Shelf;
   down: boolean;
   corner: { left?: number; right?: number; top: number };
 }) {
-  const against = compare.sides[which];
+  const against = sides[which];
   const name = nameOf(against, shelf);
-  const others = [...compare.letters].filter(([id]) => id !== shelf.take);
+  const others = [...shelf.letters].filter(([id]) => id !== shelf.take);
   return (
     <Menu
       label={`What the ${which === 0 ? 'first' : 'second'} picture is`}
@@ -106,11 +115,11 @@ function SideLabel({
         },
       ]}
       onAction={id => {
-        if (id === 'swap') compare.swap();
-        else if (id === 'turn') compare.setDown(!down);
+        if (id === 'swap') onSwap();
+        else if (id === 'turn') onTurn(!down);
         else {
           const other = chosenBy(id);
-          if (other) compare.setSide(which, other);
+          if (other) onSide(which, other);
         }
       }}
     />
@@ -121,13 +130,10 @@ const stepsOf = ({ steps }: Treatment) => steps.map(step => ({ id: step.id, text
 
 /** The labels of both pictures, in their lower corners; one above the other, each in a corner of its own. */
 export function SideLabels({
-  compare,
-  shelf,
   seen: [first, second],
   down,
-}: {
-  compare: Compare;
-  shelf: Shelf;
+  ...both
+}: Sides & {
   seen: readonly [Rectangle, Rectangle];
   down: boolean;
 }) {
@@ -138,18 +144,11 @@ export function SideLabels({
       <SideLabel
         which={0}
         down={down}
-        compare={compare}
-        shelf={shelf}
+        {...both}
         corner={{ left: first.x + INSET, top: isHalf && down ? first.y + INSET : bottom(first) }}
       />
       <Right seen={second}>
-        <SideLabel
-          which={1}
-          down={down}
-          compare={compare}
-          shelf={shelf}
-          corner={{ right: INSET, top: bottom(second) }}
-        />
+        <SideLabel which={1} down={down} {...both} corner={{ right: INSET, top: bottom(second) }} />
       </Right>
     </>
   );

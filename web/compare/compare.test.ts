@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { read } from '../../core/testing/pictures';
 import { nameOf, overlaid, treatmentOf, type Against, type Shelf } from './against';
-import { afterPress, type Shown, type Way } from './ways';
+import { afterPress, type Shown, type Way } from './compared';
 
 const whole = read([
   { id: 'a', kind: 'mono' },

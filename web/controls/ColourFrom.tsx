@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { useEffect, useLayoutEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import styled from 'styled-components';
 import { toHex } from '../../core/colour/srgb';
 import { currentTake, pictureAddress } from '../app/api';
@@ -103,6 +103,18 @@ function Reading({
   const canvas = useRef<HTMLCanvasElement>(null);
   const [data, setData] = useState<ImageData | null>(null);
   const [at, setAt] = useState<{ x: number; y: number } | null>(null);
+  /** Where the photograph lies in its frame, in CSS pixels. */
+  const [box, setBox] = useState({ left: 0, top: 0, width: 0, height: 0 });
+  useLayoutEffect(() => {
+    const element = canvas.current!;
+    const measure = () => {
+      const { offsetLeft: left, offsetTop: top, offsetWidth: width, offsetHeight: height } = element;
+      setBox({ left, top, width, height });
+    };
+    const observer = new ResizeObserver(measure);
+    observer.observe(element);
+    return () => observer.disconnect();
+  }, []);
   useEffect(() => {
     let isStale = false;
     const image = new Image();
@@ -143,7 +155,6 @@ function Reading({
     else return;
     event.preventDefault();
   };
-  const placed = at && canvas.current;
   return (
     <div className="large">
       <canvas
@@ -158,13 +169,13 @@ function Reading({
         onFocus={() => setAt(now => now ?? { x: 0.5, y: 0.5 })}
         onKeyDown={move}
       />
-      {placed && colour ? (
+      {at && colour ? (
         <span
           className="at"
           style={{
             background: colour,
-            left: placed.offsetLeft + at.x * placed.offsetWidth,
-            top: placed.offsetTop + at.y * placed.offsetHeight,
+            left: box.left + at.x * box.width,
+            top: box.top + at.y * box.height,
           }}
         />
       ) : null}

@@ -1,6 +1,6 @@
 import { Plus } from 'lucide-react';
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import { mergeProps } from 'react-aria';
+import { useMergedProps } from '../ui/useMergedProps';
 import { useMovable } from '../ui/movable';
 import styled from 'styled-components';
 import { curveThrough } from '../../core/colour/curves';
@@ -10,7 +10,7 @@ import { smallPictures } from '../engine/client';
 import { wordFor } from '../../words/words';
 import { Button, Segments } from '../ui/buttons';
 import { SHARE, TypedNumber } from '../ui/typed-number';
-import type { SetSetting } from '../takes/useEdits';
+import type { SetSetting } from '../takes/edits';
 import { useKept } from '../print/useKept';
 import { useTools } from './tools';
 
@@ -217,6 +217,11 @@ export function CurveControl({
     setChosen(widest + 1);
   };
 
+  const handlers = useMergedProps(moveProps, {
+    onPointerDown: press,
+    onPointerUp: rest,
+    onPointerCancel: rest,
+  });
   const here = Math.min(chosen, points.length - 1);
   const [x, y] = points[here];
   return (
@@ -238,7 +243,7 @@ export function CurveControl({
         viewBox={`0 0 ${SIDE} ${SIDE}`}
         role="group"
         aria-label={`Curve, ${name}. Press to add a point, drag to move it, Delete removes it.`}
-        {...mergeProps(moveProps, { onPointerDown: press, onPointerUp: rest, onPointerCancel: rest })}
+        {...handlers}
         onDoubleClick={event => {
           const [u, v] = place(event);
           const index = points.findIndex(p => Math.hypot(p[0] - u, p[1] - v) < 0.045);

@@ -3,7 +3,7 @@ import { memo, type ComponentType } from 'react';
 import styled from 'styled-components';
 import type { Fields as FieldList } from '../../core/settings/fields';
 import { wordWithin } from '../../words/words';
-import type { SetSetting } from '../takes/useEdits';
+import type { SetSetting } from '../takes/edits';
 import { IconButton } from '../ui/buttons';
 import { Menu } from '../ui/overlays';
 import type { FieldsProps, Values } from './fields';

@@ -4,7 +4,7 @@ import { toHex } from '../../core/colour/srgb';
 import type { NumberField } from '../../core/settings/fields';
 import type { SplitToneSettings } from '../../core/steps/split-tone';
 import { wordWithin } from '../../words/words';
-import type { SetSetting } from '../takes/useEdits';
+import type { SetSetting } from '../takes/edits';
 import { Slider } from '../ui/slider';
 import type { FieldProps, Values } from './fields';
 import { huePaint, lightnessOf, saturationPaint } from './paint';

@@ -1,5 +1,5 @@
 import { Ellipsis } from 'lucide-react';
-import { useRef, useState, type FocusEvent } from 'react';
+import { useRef, useState, type ReactNode } from 'react';
 import styled from 'styled-components';
 import { changeSetting } from '../../core/treatment/edit';
 import { carryTable, nameOfTable } from '../../core/treatment/tables';
@@ -74,6 +74,40 @@ const Row = styled.div`
   }
 `;
 
+/** A table to choose: tried while it is pointed at or has the focus, taken when it is pressed. */
+function Choice({
+  text,
+  isChosen,
+  onTry,
+  onLeave,
+  onTake,
+  children,
+  ...rest
+}: {
+  text: string;
+  isChosen: boolean;
+  onTry: () => void;
+  onLeave: () => void;
+  onTake: () => void;
+  children?: ReactNode;
+  'data-context'?: boolean;
+}) {
+  return (
+    <Row {...rest} onPointerEnter={onTry}>
+      <button
+        type="button"
+        aria-pressed={isChosen}
+        onFocus={event => event.target.matches(':focus-visible') && onTry()}
+        onBlur={onLeave}
+        onClick={onTake}
+      >
+        {text}
+      </button>
+      {children}
+    </Row>
+  );
+}
+
 /**
  * The colour table of a step: one of those kept for all photographs, tried on the picture while it is pointed at, or
  * one that only this take carries. Brought in from .cube files, named, grouped and removed here.
@@ -107,16 +141,6 @@ export function TableControl({ value }: { value: string | null }) {
     if (before.current) preview(before.current);
     before.current = null;
   };
-  /** What a row does when it is pointed at, has the focus, or is pressed. */
-  const choice = (made: (from: Treatment) => Treatment, label: string) => ({
-    row: { onPointerEnter: () => tryOut(made) },
-    button: {
-      type: 'button' as const,
-      onFocus: (event: FocusEvent) => event.target.matches(':focus-visible') && tryOut(made),
-      onBlur: leave,
-      onClick: () => take(made, label),
-    },
-  });
   const keepUnder = async (name: string, table: Reference) => {
     try {
       await sendReference(table);
@@ -143,7 +167,6 @@ export function TableControl({ value }: { value: string | null }) {
   const chosen = value;
   const onlyCarried = Object.keys(treatment.tables).filter(id => !names.has(id));
   const groups = [...new Set(tables.map(t => t.group))];
-  const none = choice(withName(null), 'No colour table');
   const rowOf = (table: TableSummary) =>
     editing?.id === table.id ? (
       <Row key={table.id}>
@@ -158,13 +181,15 @@ export function TableControl({ value }: { value: string | null }) {
         />
       </Row>
     ) : (
-      <Row key={table.id} data-context {...choice(withTable(table), `Colour table ${table.name}`).row}>
-        <button
-          {...choice(withTable(table), `Colour table ${table.name}`).button}
-          aria-pressed={chosen === table.name}
-        >
-          {table.name}
-        </button>
+      <Choice
+        key={table.id}
+        data-context
+        text={table.name}
+        isChosen={chosen === table.name}
+        onTry={() => tryOut(withTable(table))}
+        onLeave={leave}
+        onTake={() => take(withTable(table), `Colour table ${table.name}`)}
+      >
         <Menu
           label={`More for ${table.name}`}
           trigger={
@@ -186,17 +211,19 @@ export function TableControl({ value }: { value: string | null }) {
             else setEditing({ id: table.id, what: what as 'name' | 'group' });
           }}
         />
-      </Row>
+      </Choice>
     );
   return (
     <Frame>
       {tables.length + onlyCarried.length > 0 ? (
         <List role="group" aria-label="Colour tables" onPointerLeave={leave}>
-          <Row {...none.row}>
-            <button {...none.button} aria-pressed={chosen === null}>
-              None
-            </button>
-          </Row>
+          <Choice
+            text="None"
+            isChosen={chosen === null}
+            onTry={() => tryOut(withName(null))}
+            onLeave={leave}
+            onTake={() => take(withName(null), 'No colour table')}
+          />
           {groups.map(group => (
             <div key={group} role="group" aria-label={group || 'Without a group'}>
               {group ? <h3>{group}</h3> : null}
@@ -207,10 +234,14 @@ export function TableControl({ value }: { value: string | null }) {
             <div role="group" aria-label="Carried by this take">
               <h3>Carried by this take</h3>
               {onlyCarried.map(id => (
-                <Row key={id} {...choice(withName(id), `Colour table ${id}`).row}>
-                  <button {...choice(withName(id), `Colour table ${id}`).button} aria-pressed={chosen === id}>
-                    {id}
-                  </button>
+                <Choice
+                  key={id}
+                  text={id}
+                  isChosen={chosen === id}
+                  onTry={() => tryOut(withName(id))}
+                  onLeave={leave}
+                  onTake={() => take(withName(id), `Colour table ${id}`)}
+                >
                   <Button
                     $small
                     onPress={() => void keepUnder(id.slice(0, 60), treatment.tables[id])}
@@ -218,7 +249,7 @@ export function TableControl({ value }: { value: string | null }) {
                   >
                     Keep
                   </Button>
-                </Row>
+                </Choice>
               ))}
             </div>
           ) : null}

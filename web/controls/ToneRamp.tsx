@@ -6,7 +6,7 @@ import { noContext } from '../../core/steps/define';
 import { highlightShare, splitTone } from '../../core/steps/split-tone';
 import type { Step } from '../../core/treatment/schema';
 import { Movable } from '../ui/movable';
-import type { SetSetting } from '../takes/useEdits';
+import type { SetSetting } from '../takes/edits';
 
 const Ramp = styled.div`
   position: relative;

@@ -1,6 +1,6 @@
 import type { ComponentType } from 'react';
 import type { Field, Fields } from '../../core/settings/fields';
-import type { SetSetting } from '../takes/useEdits';
+import type { SetSetting } from '../takes/edits';
 
 /** What the control of a setting is given, whatever its kind of field. */
 

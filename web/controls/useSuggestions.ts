@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useEffectEvent, useMemo, useState } from 'react';
 import type { AreaTones } from '../../core/analysis/area-tones';
 import { suggestPigments } from '../../core/analysis/suggested-pigments';
 import { starterBox, type NamedPigment } from '../../core/colour/pigments';
@@ -31,23 +31,24 @@ export function useSuggestions(
   const isThere = area !== undefined && area.parts.length > 0;
   const [seen, setSeen] = useState<{ of: string; tones: AreaTones | null } | null>(null);
   const of = wash && isThere ? wash.id : null;
+  const look = useEffectEvent(async (wash: string) => {
+    const { engine } = await smallPictures();
+    return engine.areaLook(picture, treatment, wash);
+  });
   // What the pigment is does not change what it lies on: asked again only when the area does.
   useEffect(() => {
     if (of === null) return;
     let isStale = false;
     const timer = setTimeout(() => {
-      void smallPictures()
-        .then(({ engine }) => engine.areaLook(picture, treatment, of))
-        .then(
-          tones => !isStale && setSeen({ of, tones }),
-          () => undefined,
-        );
+      void look(of).then(
+        tones => !isStale && setSeen({ of, tones }),
+        () => undefined,
+      );
     }, RESTS_MS);
     return () => {
       isStale = true;
       clearTimeout(timer);
     };
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- of the treatment its area alone counts here
   }, [of, area, picture]);
   const called = area?.name ?? '';
   const named = wash?.name ?? '';

@@ -1,4 +1,3 @@
-import { useRef } from 'react';
 import styled from 'styled-components';
 import { turnedBy, type Crop } from '../../core/frame/crop';
 import type { PictureInfo } from '../engine/tiles';
@@ -125,7 +124,6 @@ export function CropOverlay({
   onWall: OnWall;
 }) {
   const { crop } = framing.frame;
-  const from = useRef<Crop>(crop);
   const turned = turnedBy(picture, framing.frame);
   const ratio = framing.ratio === null ? null : (framing.ratio * turned.height) / turned.width;
 
@@ -134,8 +132,8 @@ export function CropOverlay({
     box: () => onWall,
     near: 0.005,
     far: 0.05,
-    begin: () => (from.current = crop),
-    move: (dx: number, dy: number) => framing.cropTo(to(from.current, dx, dy), crop),
+    from: crop,
+    move: (dx: number, dy: number, _: boolean, from: Crop) => framing.cropTo(to(from, dx, dy), crop),
     rest: () => framing.cropRests(),
   });
   return (

@@ -76,7 +76,7 @@ export function LooksBoard({
   const input = useRef<HTMLInputElement>(null);
   useKeys({ giveUp: onClose });
 
-  const { groups, own, fetched } = useLookList(sharing.looks, wanted);
+  const { groups, own } = useLookList(sharing.looks, wanted);
   const laid = useCallback(
     (look: Look, of: number): Laid =>
       layTreatment(treatment, look.treatment, {
@@ -87,11 +87,7 @@ export function LooksBoard({
       }),
     [treatment, how],
   );
-  const small = useMemo(
-    () => madeOf(groups, look => laid(look, 1).treatment),
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- what was fetched is shown as well
-    [groups, laid, fetched],
-  );
+  const small = useMemo(() => madeOf(groups, look => laid(look, 1).treatment), [groups, laid]);
 
   const triedOf = useCallback(
     (key: string): Tried | null => {

@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react';
+import { useEffect, useMemo } from 'react';
 import { partOf } from '../../core/treatment/laying';
 import type { Treatment } from '../../core/treatment/schema';
 import { isOfField } from '../app/field-clipboard';
@@ -20,57 +20,54 @@ export interface Copying {
   layOn: () => void;
 }
 
+/** What a window copies from, and what is done with what it takes in. */
+interface Copied {
+  now: () => Treatment;
+  /** The steps that a copy takes while the focus is on the tray line. */
+  picked: () => readonly string[];
+  /** Told of a treatment that is to be laid on. */
+  onPart: (part: Treatment) => void;
+}
+
+/** What is copied, as text. */
+function textFor(treatment: Treatment, steps: readonly string[] | null): string {
+  const part = steps ? partOf(treatment, steps) : treatment;
+  const count = part.steps.length;
+  const whole = count === 1 ? 'One step is copied.' : `${count} steps are copied.`;
+  tell({
+    text: `${whole} Ctrl V lays ${count === 1 ? 'it' : 'them'} on, here or on another photograph.`,
+  });
+  const text = textOf(part);
+  remember(text);
+  return text;
+}
+
 /**
  * Copies steps and treatments by the browser's own copy and paste, and takes them in again.
- * @param picked the steps that a copy takes while the focus is on the tray line
- * @param onPart told of a treatment that is to be laid on
+ * @param from must stay the same functions
  */
-export function useCopying(
-  now: () => Treatment,
-  picked: readonly string[],
-  onPart: (part: Treatment) => void,
-): Copying {
-  const latest = useRef({ now, picked, onPart });
+export function useCopying({ now, picked, onPart }: Copied): Copying {
+  const { take, ...copying } = useMemo(() => {
+    const taken = (text: string) => {
+      treatmentFrom(text).then(onPart, (error: Error) => tell({ text: error.message, tone: 'problem' }));
+    };
+    return {
+      take: taken,
+      copy: (steps: readonly string[] | null) => void copyText(textFor(now(), steps)),
+      layOn: () => {
+        void copiedText().then(text => {
+          if (text) taken(text);
+          else tell({ text: 'Nothing has been copied yet: Ctrl C copies a step or the treatment.' });
+        });
+      },
+    };
+  }, [now, onPart]);
   useEffect(() => {
-    latest.current = { now, picked, onPart };
-  });
-  const made = useRef<
-    Copying & { textFor: (steps: readonly string[] | null) => string; take: (text: string) => void }
-  >(null);
-  made.current ??= {
-    textFor: steps => {
-      const treatment = latest.current.now();
-      const part = steps ? partOf(treatment, steps) : treatment;
-      const count = part.steps.length;
-      const whole = count === 1 ? 'One step is copied.' : `${count} steps are copied.`;
-      tell({
-        text: `${whole} Ctrl V lays ${count === 1 ? 'it' : 'them'} on, here or on another photograph.`,
-      });
-      const text = textOf(part);
-      remember(text);
-      return text;
-    },
-    take: text => {
-      treatmentFrom(text).then(
-        part => latest.current.onPart(part),
-        (error: Error) => tell({ text: error.message, tone: 'problem' }),
-      );
-    },
-    copy: steps => void copyText(made.current!.textFor(steps)),
-    layOn: () => {
-      void copiedText().then(text => {
-        if (text) made.current!.take(text);
-        else tell({ text: 'Nothing has been copied yet: Ctrl C copies a step or the treatment.' });
-      });
-    },
-  };
-  useEffect(() => {
-    const { textFor, take } = made.current!;
     const onCopy = (event: ClipboardEvent) => {
       if (isOfField(event) || (document.getSelection()?.toString() ?? '') !== '') return;
-      const steps = stepsAtFocus(latest.current.picked);
-      if ((steps ?? latest.current.now().steps).length === 0) return;
-      event.clipboardData?.setData('text/plain', textFor(steps));
+      const steps = stepsAtFocus(picked());
+      if ((steps ?? now().steps).length === 0) return;
+      event.clipboardData?.setData('text/plain', textFor(now(), steps));
       event.preventDefault();
     };
     const onPaste = (event: ClipboardEvent) => {
@@ -86,6 +83,6 @@ export function useCopying(
       document.removeEventListener('copy', onCopy);
       document.removeEventListener('paste', onPaste);
     };
-  }, []);
-  return made.current;
+  }, [now, picked, take]);
+  return copying;
 }

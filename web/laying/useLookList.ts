@@ -24,7 +24,7 @@ export function useLookList(shared: readonly SeriesLook[], wanted: string) {
     ],
     [kept.data, shared],
   );
-  const groups = useMemo(
+  const found = useMemo(
     () => grouped(all.filter(({ name, group }) => isFound(wanted, `${name} ${group}`))),
     [all, wanted],
   );
@@ -40,5 +40,7 @@ export function useLookList(shared: readonly SeriesLook[], wanted: string) {
       stale = true;
     };
   }, [kept.data, shared]);
-  return { all, groups, own: kept.data ?? [], fetched };
+  // Shown anew once what they carry is there.
+  const groups = useMemo(() => (fetched > 0 ? new Map(found) : found), [found, fetched]);
+  return { all, groups, own: kept.data ?? [] };
 }

@@ -12,7 +12,7 @@ import { tell } from '../app/notices';
 import { useSharedLooks } from '../app/queries';
 import { countOf } from '../../words/words';
 import { sendCarried } from '../engine/carried';
-import type { Edits } from '../takes/useEdits';
+import type { Edits } from '../takes/edits';
 
 export interface Underway {
   lookId: string;

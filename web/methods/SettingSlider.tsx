@@ -1,7 +1,7 @@
 import type { NumberSetting } from '../../words/setting';
 import { sliderOf } from '../controls/slider-of';
 import { Slider } from '../ui/slider';
-import type { Edits } from '../takes/useEdits';
+import type { Edits } from '../takes/edits';
 
 /** A number of a step by its name alone, wherever in the step it is. */
 export function SettingSlider({

@@ -4,7 +4,7 @@ import type { PictureInfo } from '../engine/tiles';
 import type { Sharing } from '../laying/useSharing';
 import type { PickColour } from '../print/usePicking';
 import type { Tried } from '../takes/tried';
-import type { Edits, SetSetting } from '../takes/useEdits';
+import type { Edits, SetSetting } from '../takes/edits';
 
 /** What a method at work is given, and what it asks for. */
 export interface MethodPanelProps {

@@ -3,6 +3,7 @@ import type { Moves } from '../../core/analysis/moved';
 import type { Treatment } from '../../core/treatment/schema';
 import { smallPictures } from '../engine/client';
 import type { PictureInfo } from '../engine/tiles';
+import { useSame } from '../app/useSame';
 
 /** How long a treatment must rest before it is said how it moved the picture. */
 const REST_MS = 400;
@@ -11,11 +12,12 @@ const REST_MS = 400;
 export function useMoved(picture: PictureInfo, before: Treatment, after: Treatment): Moves | null {
   const [found, setFound] = useState<{ key: string; moves: Moves } | null>(null);
   const key = useMemo(() => JSON.stringify([before, after]), [before, after]);
+  const [from, to] = useSame([before, after], key);
   useEffect(() => {
     let isStale = false;
     const ask = async () => {
       const { engine } = await smallPictures();
-      const moves = await engine.moves(picture, before, after);
+      const moves = await engine.moves(picture, from, to);
       if (!isStale) setFound({ key, moves });
     };
     // What is said of a picture is a help: without it the picture speaks for itself.
@@ -24,7 +26,6 @@ export function useMoved(picture: PictureInfo, before: Treatment, after: Treatme
       isStale = true;
       clearTimeout(timer);
     };
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the key is what both say
-  }, [picture, key]);
+  }, [picture, from, to, key]);
   return found?.key === key ? found.moves : null;
 }

@@ -4,6 +4,7 @@ import type { Facts } from '../../core/methods/facts';
 import type { Treatment } from '../../core/treatment/schema';
 import { smallPictures } from '../engine/client';
 import type { PictureInfo } from '../engine/tiles';
+import { useSame } from '../app/useSame';
 
 export interface Read {
   reading: PictureReading;
@@ -23,26 +24,23 @@ export function useReading(
 ): { read: Read | null; problem: string | null } {
   const [found, setFound] = useState<{ key: string; read: Read | null; problem: string | null } | null>(null);
   const key = useMemo(() => JSON.stringify(treatment), [treatment]);
+  const same = useSame(treatment, key);
   useEffect(() => {
     let isStale = false;
-    void readingOf(picture, treatment).then(
+    void readingOf(picture, same).then(
       read => !isStale && setFound({ key, read, problem: null }),
       (error: Error) => !isStale && setFound({ key, read: null, problem: error.message }),
     );
     return () => {
       isStale = true;
     };
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the key is what the treatment says
-  }, [picture, key]);
+  }, [picture, same, key]);
   return { read: found?.key === key ? found.read : null, problem: found?.key === key ? found.problem : null };
 }
 
 /** The photograph with its frame alone. */
-export const useBare = (treatment: Treatment): Treatment => {
-  const frame = JSON.stringify(treatment.frame);
-  return useMemo(
-    () => ({ ...treatment, strength: 1, steps: [], groups: [], masks: [], tables: {} }),
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- a bare treatment differs by its frame alone
-    [frame],
+export const useBare = (treatment: Treatment): Treatment =>
+  useSame(
+    { ...treatment, strength: 1, steps: [], groups: [], masks: [], tables: {} },
+    JSON.stringify(treatment.frame),
   );
-};

@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import { layPage, pagesFor, stepOf, takeOff, takenUpAt } from '../../core/methods/run';
 import type { Page } from '../../core/methods/schema';
 import type { Treatment } from '../../core/treatment/schema';
@@ -74,7 +74,7 @@ export function useTurning({
     if (next) await lay(next);
   };
 
-  useEffect(() => {
+  const begin = useEffectEvent(() => {
     isLeft.current = false;
     inTurn(async () => {
       const { facts } = await readingOf(picture, bare);
@@ -86,10 +86,12 @@ export function useTurning({
       if (page === found[0] && takenUpAt(method, found, edits.now()) === null) await lay(page);
       else show(page);
     });
+  });
+  useEffect(() => {
+    begin();
     return () => {
       isLeft.current = true;
     };
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- once
   }, []);
 
   return {

@@ -7,6 +7,7 @@ import type { PictureInfo } from '../engine/tiles';
 import { smallPicture } from '../engine/client';
 import { SmallPicture } from '../print/SmallPicture';
 import { useTold } from './useTold';
+import { useSame } from '../app/useSame';
 
 const appear = keyframes`from { visibility: hidden; } to { visibility: visible; }`;
 
@@ -71,20 +72,12 @@ const READY_MS = 600;
 
 /** Makes what the pictures of a step have in common before they are asked for, so that the first of them comes as quickly as others. */
 function useReadyFor(picture: PictureInfo, treatment: Treatment, shared: number): void {
-  const { id } = picture;
-  const last = treatment.steps[shared - 1];
+  const of = useSame(treatment, treatment.steps[shared - 1]);
   useEffect(() => {
     const abort = new AbortController();
     const ratio = Math.min(2, window.devicePixelRatio || 1);
     const make = async () => {
-      const made = await smallPicture(
-        picture,
-        treatment,
-        WIDTH * ratio,
-        HEIGHT * ratio,
-        abort.signal,
-        shared,
-      );
+      const made = await smallPicture(picture, of, WIDTH * ratio, HEIGHT * ratio, abort.signal, shared);
       made.close();
     };
     // Only a help: what is asked for is made then.
@@ -93,8 +86,7 @@ function useReadyFor(picture: PictureInfo, treatment: Treatment, shared: number)
       abort.abort();
       clearTimeout(timer);
     };
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- once for each step, while what lies beneath it is the same
-  }, [id, shared, last]);
+  }, [picture, of, shared]);
 }
 
 /** What a control does, in a sentence and in small pictures of this photograph with less, as now, and with more of it. */

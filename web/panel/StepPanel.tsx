@@ -13,7 +13,7 @@ import { AdviceFoot } from './AdviceFoot';
 import { ControlTold } from './ControlTold';
 import { Automatic } from './Automatic';
 import { FieldControls } from '../controls/FieldControls';
-import type { SetSetting, StepAction } from '../takes/useEdits';
+import type { SetSetting, StepAction } from '../takes/edits';
 import { LayingOn } from './LayingOn';
 import { Loupe } from './Loupe';
 import { HeldBy } from '../laying/HeldBy';

@@ -8,7 +8,7 @@ import type { TestStrip } from '../teststrip/useTestStrip';
 import type { Step, Treatment } from '../../core/treatment/schema';
 import { wordFor } from '../../words/words';
 import { IconButton } from '../ui/buttons';
-import type { StepAction } from '../takes/useEdits';
+import type { StepAction } from '../takes/edits';
 import { NameField } from '../ui/inplace';
 import { OnOff } from '../ui/on-off';
 import { Menu } from '../ui/overlays';

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { page, userEvent } from 'vitest/browser';
 import { useSharing } from '../laying/useSharing';
 import { useRegion } from '../print/useRegion';
-import { settingOf } from '../takes/useEdits';
+import { settingOf } from '../takes/edits';
 import { desk, treated, type DeskProps } from '../testing/desk';
 import { useTestStrip } from '../teststrip/useTestStrip';
 import { TrayLine } from '../trays/TrayLine';

@@ -1,4 +1,4 @@
-import { useImperativeHandle, type Ref, type RefObject } from 'react';
+import { useImperativeHandle, type Ref } from 'react';
 import styled from 'styled-components';
 import type { Rectangle } from '../../core/frame/geometry';
 import type { Treatment } from '../../core/treatment/schema';
@@ -6,6 +6,7 @@ import type { ShowRequest } from '../engine/screen';
 import type { Reading } from '../engine/surface';
 import type { PictureInfo } from '../engine/tiles';
 import { Fault } from './labels';
+import type { PointerPlace } from './pointer-place';
 import { useDrawing } from './useDrawing';
 import type { Hanging } from './useHanging';
 
@@ -40,7 +41,7 @@ export function OtherSide({
   /** What of the pane is seen. */
   within: Rectangle | null;
   marks: ShowRequest['marking'];
-  pointer: RefObject<{ x: number; y: number } | null>;
+  pointer: PointerPlace;
   reader: Ref<OtherReader>;
 }) {
   const { home, read, fault } = useDrawing({

@@ -1,4 +1,12 @@
-import { useCallback, useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
+import {
+  useCallback,
+  useMemo,
+  useRef,
+  useState,
+  type ComponentType,
+  type KeyboardEvent,
+  type ReactNode,
+} from 'react';
 import styled from 'styled-components';
 import type { Rectangle } from '../../core/frame/geometry';
 import type { Treatment } from '../../core/treatment/schema';
@@ -16,7 +24,8 @@ import type { OnWall, PictureTool } from './tool';
 import type { Beside } from '../engine/client';
 import { useDrawing, type Follow } from './useDrawing';
 import { BORDER, FOOT, paneAt, useHanging, type Hanging } from './useHanging';
-import { usePointer, type Neighbour, type PointerAt } from './usePointer';
+import { PointerPlace } from './pointer-place';
+import { usePointer, type Neighbour } from './usePointer';
 import { WallLabel } from './labels';
 import { WallTones } from '../ui/bar';
 import { ZoomLabel } from './ZoomLabel';
@@ -133,7 +142,7 @@ export interface PictureViewProps {
   /** Pictures that may be shown next: their pixels are fetched when there is nothing else to do. */
   beside?: readonly Beside[];
   /** What is laid over the picture. */
-  children?: (onWall: OnWall, hanging: Hanging) => ReactNode;
+  over?: ComponentType<{ onWall: OnWall; hanging: Hanging }>;
 }
 
 /** The photograph on the wall: drawn by the engine, zoomed and moved. */
@@ -149,14 +158,14 @@ export function PictureView({
   small,
   other = null,
   beside,
-  children,
+  over: Over,
 }: PictureViewProps) {
   const stage = useRef<HTMLDivElement>(null);
   const [marking, setMarking] = useState(false);
   const [spaceHeld, setSpaceHeld] = useState(false);
   const hanging = useHanging(stage, picture, treatment.frame, other?.split, tool?.turn);
   const { at, ratio, scale, view, viewport, margin, panes, down, zoom, pan, fit } = hanging;
-  const pointer = useRef<PointerAt | null>(null);
+  const [pointer] = useState(() => new PointerPlace());
   const marks = marking ? 'lost' : colouredMarked ? 'coloured' : null;
   const own = other?.own ?? 0;
   const isHalf = other?.split.way === 'half';
@@ -173,7 +182,7 @@ export function PictureView({
     [isHalf, at, viewport, line, down],
   );
   const drawing = useDrawing({ picture, title, treatment, follow, hanging, pointer, marks, small, beside });
-  const { shown, late, fault } = drawing;
+  const { home, shown, late, fault } = drawing;
   const reader = useRef<OtherReader>(null);
   const isCompared = other !== null;
   const neighbour = useMemo((): Neighbour | null => {
@@ -220,7 +229,7 @@ export function PictureView({
       hold: event => {
         if (event.repeat) return;
         before.current = view;
-        zoom(1, pointer.current ?? undefined);
+        zoom(1, pointer.now() ?? undefined);
       },
       release: () => {
         if (before.current) hanging.hang(before.current);
@@ -303,7 +312,7 @@ export function PictureView({
             height: px(panes[own].height),
           }}
         >
-          <div ref={drawing.home} />
+          <div ref={home} />
         </Own>
         {other ? (
           <OtherSide
@@ -319,7 +328,7 @@ export function PictureView({
           />
         ) : null}
       </Stage>
-      {onWall && children ? children(onWall, hanging) : null}
+      {onWall && Over ? <Over onWall={onWall} hanging={hanging} /> : null}
       {other && half ? (
         <PartingLine seen={half} line={line} down={down} onLine={other.onLine} onTurn={other.onTurn} />
       ) : null}

@@ -5,8 +5,10 @@ import { PictureEngine, type Beside } from '../engine/client';
 import type { ShowRequest } from '../engine/screen';
 import { Surface, type Reading } from '../engine/surface';
 import { PIXELS_AWAY, type PictureInfo } from '../engine/tiles';
+import type { PointerPlace } from './pointer-place';
 import type { Live } from './tool';
 import type { Hanging } from './useHanging';
+import { useSame } from '../app/useSame';
 
 /** How long a picture must stay as it is before a draft of it is made fine: longer while a pointer or a key is down, since more may come. */
 const REFINE_MS = 28;
@@ -41,7 +43,7 @@ export interface Wanted {
   /** Another number for each picture that hangs at the same time; that of the Bench's own has none. */
   slot?: number;
   /** The place of the viewport that is looked at, in device pixels. */
-  pointer: RefObject<{ x: number; y: number } | null>;
+  pointer: PointerPlace;
   marks: ShowRequest['marking'];
   /** The address of a small picture of it, for the first moment. */
   small?: string;
@@ -165,11 +167,13 @@ export function useDrawing({
   useLayoutEffect(() => {
     if (at && viewport) surface.current?.hang({ picture, frame, at, viewport });
   }, [picture, frame, at, viewport]);
+  // Only at first: then the picture itself is there.
+  const first = useSame(small, picture.id);
   useEffect(() => {
-    if (!small) return;
+    if (!first) return;
     let stale = false;
     const lay = async () => {
-      const image = await createImageBitmap(await (await fetch(small)).blob());
+      const image = await createImageBitmap(await (await fetch(first)).blob());
       if (!stale) {
         surface.current?.lay(image);
         setShown(true);
@@ -180,9 +184,7 @@ export function useDrawing({
     return () => {
       stale = true;
     };
-    // Only at first: then the picture itself is there.
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- its address changes with every save
-  }, [picture.id]);
+  }, [first]);
 
   /** A request for a treatment as the picture hangs now, or that one again where it asks for the same. */
   const requestFor = useCallback(
@@ -201,7 +203,7 @@ export function useDrawing({
         view,
         viewport,
         margin,
-        pointer: pointer.current,
+        pointer: pointer.now(),
         marking: marks,
         // Where only the view has changed what is at hand serves until the fine picture comes.
         draft: !(isSameContent && last.picture === picture),

@@ -13,6 +13,7 @@ import type { OtherReader } from './OtherSide';
 import type { ReadColour } from './Reading';
 import type { PictureTool, ToolDrag } from './tool';
 import type { Drawing } from './useDrawing';
+import type { PointerPlace } from './pointer-place';
 import { paneAt, type Hanging } from './useHanging';
 
 /** The browser tells of the pointer's places at once. */
@@ -21,13 +22,6 @@ const RAW = 'onpointerrawupdate' in window;
 /** A mouse has no pressure; a pen has its own. */
 const pressureOf = (event: { pointerType?: string; pressure?: number }) =>
   event.pointerType === 'pen' && event.pressure ? event.pressure : 1;
-
-/** A place on one of two panes, in its device pixels. */
-export interface PointerAt {
-  x: number;
-  y: number;
-  pane: 0 | 1;
-}
 
 /** Another picture beside the one that is worked on. */
 export interface Neighbour {
@@ -55,8 +49,8 @@ export function usePointer(
   /** The space bar is held: a press moves the picture, whatever the tool. */
   toMoveIt: boolean,
   treatment: Treatment,
-  /** Where it is, in device pixels of its pane; null where it is elsewhere. */
-  pointer: RefObject<PointerAt | null>,
+  /** Where it is. */
+  pointer: PointerPlace,
   neighbour: Neighbour | null,
 ) {
   const [reading, setReading] = useState<ReadColour | null>(null);
@@ -68,7 +62,7 @@ export function usePointer(
   const fingers = useRef(new Map<number, { x: number; y: number }>());
 
   const look = useCallback(() => {
-    const place = pointer.current;
+    const place = pointer.now();
     if (!place || !at) return setReading(null);
     const [x, y] = [Math.floor(place.x), Math.floor(place.y)];
     if (!neighbour) {
@@ -83,7 +77,10 @@ export function usePointer(
     setReading(colour ? { colour, was } : null);
   }, [read, pointer, neighbour, at]);
   // What is read is of the picture as it is: when another one has come to rest, it is read anew.
-  useEffect(look, [look, treatment, rested]);
+  useEffect(() => {
+    const frame = requestAnimationFrame(look);
+    return () => cancelAnimationFrame(frame);
+  }, [look, treatment, rested]);
 
   const onWall = (event: { clientX: number; clientY: number }) => {
     const box = wall.current!.getBoundingClientRect();
@@ -172,7 +169,7 @@ export function usePointer(
 
   const onPointerMove = (event: PointerEvent) => {
     if (pinch(event)) return;
-    pointer.current = toPixels(event);
+    pointer.put(toPixels(event));
     const { x, y } = onWall(event);
     setBeside(neighbour?.isAt(x, y) ?? false);
     if (drag.current) {
@@ -204,7 +201,7 @@ export function usePointer(
   }, [wall]);
 
   const onPointerLeave = () => {
-    pointer.current = null;
+    pointer.put(null);
     setReading(null);
     tool?.hover?.(null);
   };

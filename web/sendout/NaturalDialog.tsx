@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
-import { useEffect, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import styled from 'styled-components';
 import { getOutputPart, type SendOutSettings } from '../../contract/send-outs';
 import type { TakeSummary } from '../../contract/takes';
@@ -104,26 +104,24 @@ function usePart(take: TakeSummary, settings: SendOutSettings, { x, y }: Place) 
     placeholderData: keepPreviousData,
     gcTime: 0,
   });
-  const [address, setAddress] = useState<string | null>(null);
-  useEffect(() => {
-    if (!data) return undefined;
-    const made = URL.createObjectURL(new Blob([data.bytes], { type: data.type }));
-    setAddress(made);
-    return () => URL.revokeObjectURL(made);
-  }, [data]);
-  return { address, error, isFetching };
+  return { part: data ?? null, error, isFetching };
 }
 
-function Pane({
-  of: { address, error, isFetching },
-  text,
-}: {
-  of: ReturnType<typeof usePart>;
-  text: string;
-}) {
+/** A picture of bytes. */
+function BytesPicture({ of, text }: { of: { bytes: BlobPart; type: string }; text: string }) {
+  const image = useRef<HTMLImageElement>(null);
+  useEffect(() => {
+    const address = URL.createObjectURL(new Blob([of.bytes], { type: of.type }));
+    image.current!.src = address;
+    return () => URL.revokeObjectURL(address);
+  }, [of]);
+  return <img ref={image} alt={text} />;
+}
+
+function Pane({ of: { part, error, isFetching }, text }: { of: ReturnType<typeof usePart>; text: string }) {
   return (
     <figure aria-busy={isFetching}>
-      {error ? <p role="alert">{messageOf(error)}</p> : address ? <img src={address} alt={text} /> : null}
+      {error ? <p role="alert">{messageOf(error)}</p> : part ? <BytesPicture of={part} text={text} /> : null}
       <figcaption>
         {text}
         {isFetching ? ' …' : ''}

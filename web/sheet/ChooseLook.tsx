@@ -24,7 +24,7 @@ const Room = styled.div`
 
 /** The looks as small pictures of one of the photographs that they would go to; one is chosen. */
 export function ChooseLook({
-  list: { groups, fetched },
+  list: { groups },
   wanted,
   onWanted,
   on,
@@ -56,8 +56,7 @@ export function ChooseLook({
       data
         ? madeOf(groups, look => layTreatment(data.treatment, look.treatment, laying).treatment)
         : new Map<string, Treatment>(),
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- what was fetched is shown as well
-    [groups, data, laying, fetched],
+    [groups, data, laying],
   );
   const card = (look: ListedLook) => (
     <PictureCard

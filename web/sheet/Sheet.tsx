@@ -1,6 +1,6 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { Redo2, Undo2 } from 'lucide-react';
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useCallback, useEffect, useEffectEvent, useMemo, useState } from 'react';
 import type { Selection } from 'react-aria-components';
 import { useNavigate, useParams } from 'react-router';
 import styled from 'styled-components';
@@ -128,11 +128,11 @@ function SheetOf({ series }: { series: Series }) {
     else sessionStorage.removeItem(batchKey);
     setBatch(id);
   };
-  useEffect(() => {
+  const recall = useEffectEvent(() => {
     const known = useDeeds.getState().lines[series.id];
     if (batch && !known) deeds.remember(batch, 'The last change of many');
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- asked once, as the Sheet is opened
-  }, []);
+  });
+  useEffect(() => recall(), []);
 
   const tellTour = useTour(tour => tour.tell);
   useEffect(() => tellTour({ photographs: hung.length }), [tellTour, hung.length]);

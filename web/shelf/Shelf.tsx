@@ -230,16 +230,16 @@ export function Shelf() {
   const [title, setTitle] = useState('');
   const [wanted, setWanted] = useState('');
 
+  const { mutate: createSeries } = create;
   const begin = useCallback(
     (name: string, files: readonly File[]) =>
-      create.mutate(name, {
+      createSeries(name, {
         onSuccess: made => {
           if (files.length) bringIn(files, made.id, client);
           void navigate(`/series/${made.id}`);
         },
       }),
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- mutate is stable
-    [client, navigate],
+    [client, navigate, createSeries],
   );
   const restore = useCallback(() => {
     const noArchives = (files: File[]) =>

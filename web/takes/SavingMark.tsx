@@ -1,4 +1,4 @@
-import { useEffect, useState, useSyncExternalStore } from 'react';
+import { useState, useSyncExternalStore } from 'react';
 import styled from 'styled-components';
 import { LinkButton } from '../ui/buttons';
 import { Unseen } from '../ui/unseen';
@@ -36,8 +36,9 @@ const Slip = styled.span`
 export function SavingMark({ session }: { session: TakeSession }) {
   const { saving } = useSyncExternalStore(session.subscribe, session.state);
   const reason = saving.state === 'waiting' || saving.state === 'refused' ? saving.reason : '';
-  const [told, setTold] = useState(nothingTold);
-  useEffect(() => setTold(now => toldNext(now, saving.state, reason)), [saving.state, reason]);
+  const of = `${saving.state} ${reason}`;
+  const [told, setTold] = useState(() => ({ ...toldNext(nothingTold, saving.state, reason), of }));
+  if (told.of !== of) setTold({ ...toldNext(told, saving.state, reason), of });
   return (
     <>
       <Unseen role="status" aria-label="Saving">

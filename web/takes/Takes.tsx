@@ -1,6 +1,6 @@
 import { Plus } from 'lucide-react';
 import { useQueryClient } from '@tanstack/react-query';
-import { memo, useEffect, useLayoutEffect, useRef, useState } from 'react';
+import { memo, useEffect, useEffectEvent, useLayoutEffect, useRef, useState } from 'react';
 import { Button as AriaButton, Input, Label } from 'react-aria-components';
 import { ChevronDown } from 'lucide-react';
 import styled from 'styled-components';
@@ -181,12 +181,12 @@ export const Takes = memo(function Takes({
   };
   const at = photograph.takes.findIndex(t => t.id === current);
   const others = photograph.takes.filter(t => t.id !== current);
-  const scrolled = useScrolled(current, photograph.takes.length);
-  useEffect(() => {
-    if (hasKeys)
-      scrolled.row.current?.querySelector<HTMLElement>('[aria-current]')?.focus({ preventScroll: true });
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- once, as the take is opened
-  }, []);
+  const { row, isWhole } = useScrolled(current, photograph.takes.length);
+  // Once, as the take is opened.
+  const goOn = useEffectEvent(() => {
+    if (hasKeys) row.current?.querySelector<HTMLElement>('[aria-current]')?.focus({ preventScroll: true });
+  });
+  useEffect(() => goOn(), []);
 
   const copy = async (from?: string) => {
     await session.flush();
@@ -204,7 +204,7 @@ export const Takes = memo(function Takes({
 
   return (
     <Row role="group" aria-label="Takes of this photograph" data-context>
-      <Scrolled ref={scrolled.row} data-whole={scrolled.isWhole || undefined}>
+      <Scrolled ref={row} data-whole={isWhole || undefined}>
         {photograph.takes.map(t => (
           <HoverCard
             key={t.id}

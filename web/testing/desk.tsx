@@ -7,7 +7,9 @@ import { createQueryClient } from '../app/queries';
 import { GlobalStyle } from '../app/theme';
 import { TakeSession } from '../takes/session';
 import { TakeServer } from '../takes/testing/take-server';
-import { useEdits, type Edits } from '../takes/useEdits';
+import type { Edits } from '../takes/edits';
+import { createBench, type Bench } from '../bench/bench-store';
+import { BenchContext, useBenchState } from '../bench/work';
 
 /** A component on the page, with what stands about every component of the application. */
 export async function put(what: ReactNode) {
@@ -37,6 +39,7 @@ export interface OnDesk {
   now: () => Treatment;
   server: TakeServer;
   session: TakeSession;
+  bench: Bench;
   screen: Awaited<ReturnType<typeof put>>;
 }
 
@@ -49,13 +52,20 @@ export async function desk(treatment: Treatment, Show: (at: DeskProps) => ReactN
   server.states[0].treatment = treatment;
   vi.stubGlobal('fetch', server.fetch);
   const session = new TakeSession(server.view());
+  const bench = createBench(session);
+  bench.follow();
+  const { edits, choose } = bench;
   function Desk() {
     const { treatment: newest } = useSyncExternalStore(session.subscribe, session.state);
-    const { edits, picked, choose } = useEdits(session);
-    return <Show treatment={newest} session={session} edits={edits} chosen={picked} choose={choose} />;
+    const chosen = useBenchState(s => s.picked);
+    return <Show treatment={newest} session={session} edits={edits} chosen={chosen} choose={choose} />;
   }
-  const screen = await put(<Desk />);
-  return { now: () => session.state().treatment, server, session, screen };
+  const screen = await put(
+    <BenchContext value={bench}>
+      <Desk />
+    </BenchContext>,
+  );
+  return { now: () => session.state().treatment, server, session, bench, screen };
 }
 
 /** Moves the pointer through places of an element, in fractions of it, the button down from the first to the last. */

@@ -4,7 +4,7 @@ import { stepKind } from '../../core/steps';
 import type { Treatment } from '../../core/treatment/schema';
 import { FieldControls } from '../controls/FieldControls';
 import { ToolsContext, type BenchTools } from '../controls/tools';
-import type { SetSetting } from '../takes/useEdits';
+import type { SetSetting } from '../takes/edits';
 import { put, treated } from './desk';
 
 /** What a control made of the settings of a step. */

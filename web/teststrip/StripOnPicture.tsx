@@ -105,7 +105,8 @@ export function StripOnPicture({
     0,
     cells.findIndex(c => c.isNow),
   );
-  const [pointed, setPointed] = useState<number>(isNow);
+  const [pointedAt, setPointed] = useState<number>(isNow);
+  const pointed = Math.min(pointedAt, cells.length - 1);
   const [done, setDone] = useState(false);
   const places = useMemo(
     () => (at && viewport ? placesOf(seenOf(at, viewport), columns, rows, cells.length) : []),
@@ -178,7 +179,6 @@ export function StripOnPicture({
     };
   }, [places, ratio]);
   useEffect(() => box.current?.focus({ preventScroll: true }), []);
-  useEffect(() => setPointed(now => Math.min(now, cells.length - 1)), [cells.length]);
 
   const onKeyDown = (event: KeyboardEvent) => {
     const to = {

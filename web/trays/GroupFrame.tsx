@@ -2,7 +2,7 @@ import { ChevronDown, Ellipsis } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
-import type { GroupActions } from '../takes/useEdits';
+import type { GroupActions } from '../takes/edits';
 import type { Run } from '../../core/treatment/groups';
 import { traysOf } from '../../core/treatment/trays';
 import type { StepGroup } from '../../core/treatment/schema';

@@ -1,6 +1,6 @@
 import { useEffect, useRef, type KeyboardEvent } from 'react';
-import { mergeProps } from 'react-aria';
 import styled from 'styled-components';
+import { useMergedProps } from '../ui/useMergedProps';
 import { useMovable } from '../ui/movable';
 
 /** Half of the handle, and how far from an end of what is in sight it stays. */
@@ -119,6 +119,10 @@ export function Lamp({
     byHand.current = false;
     moveTo(next);
   };
+  const handlers = useMergedProps(moveProps, {
+    onKeyDown: onKey,
+    onPointerDown: () => handle.current?.focus(),
+  });
 
   return (
     <Track>
@@ -134,7 +138,7 @@ export function Lamp({
         aria-valuemax={last}
         aria-valuenow={at}
         aria-valuetext={at === 0 ? 'Bare' : `After ${stops[at].after}`}
-        {...mergeProps(moveProps, { onKeyDown: onKey, onPointerDown: () => handle.current?.focus() })}
+        {...handlers}
       >
         <svg width="40" height="100" viewBox="0 0 40 100" aria-hidden="true">
           <defs>

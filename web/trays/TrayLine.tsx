@@ -11,7 +11,7 @@ import { shownOf } from '../../core/treatment/alternatives';
 import { traysOf } from '../../core/treatment/trays';
 import { looksTheSame } from '../../core/treatment/same';
 import { groupOf, runsOf } from '../../core/treatment/groups';
-import type { CopySteps, Edits } from '../takes/useEdits';
+import type { CopySteps, Edits } from '../takes/edits';
 import { GroupFrame } from './GroupFrame';
 import { SmallPicture } from '../print/SmallPicture';
 import { Lamp } from './Lamp';
@@ -77,6 +77,23 @@ function StageGroup({
   );
 }
 
+/** The treatment up to each of its steps. */
+const upToEach = (treatment: Treatment, before: readonly Treatment[]): readonly Treatment[] =>
+  treatment.steps.map((_, i) => {
+    const part = { ...treatment, strength: 1, steps: treatment.steps.slice(0, i + 1) };
+    const old = before[i];
+    return old && looksTheSame(old, part) ? old : part;
+  });
+
+/** One treatment a tray, the same while nothing that it shows changes, so that its picture is not made again. */
+function useUpTo(treatment: Treatment): readonly Treatment[] {
+  const [kept, setKept] = useState(() => ({ of: treatment, parts: upToEach(treatment, []) }));
+  if (kept.of === treatment) return kept.parts;
+  const parts = upToEach(treatment, kept.parts);
+  setKept({ of: treatment, parts });
+  return parts;
+}
+
 /** The steps as trays, in working order: chosen, added, switched, moved by drag or keys, lit by the lamp. */
 export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
   const { picture, treatment, chosen, lamp, edits, onChoose, picked, onPick } = props;
@@ -88,16 +105,7 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
     setFolded(now => new Set(away ? [...now, group] : [...now].filter(g => g !== group)));
   const run = useRef<HTMLDivElement>(null);
 
-  // One treatment a tray, kept while nothing that it shows changes, so that its picture is not made again.
-  const kept = useRef<Treatment[]>([]);
-  const upTo = useMemo(() => {
-    kept.current = steps.map((_, i) => {
-      const part = { ...treatment, strength: 1, steps: steps.slice(0, i + 1) };
-      const old = kept.current[i];
-      return old && looksTheSame(old, part) ? old : part;
-    });
-    return kept.current;
-  }, [treatment, steps]);
+  const upTo = useUpTo(treatment);
 
   const { stops, layout } = useLampStops(run, trays, folded);
   const lampX = stops.findLast(s => s.lit <= lamp)?.x ?? 20;

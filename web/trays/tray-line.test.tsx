@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { describe, expect, it } from 'vitest';
 import { page, userEvent } from 'vitest/browser';
-import type { Edits } from '../takes/useEdits';
+import type { Edits } from '../takes/edits';
 import { desk, treated } from '../testing/desk';
 import { TrayLine } from './TrayLine';
 

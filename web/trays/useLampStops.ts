@@ -3,6 +3,7 @@ import { shownOf } from '../../core/treatment/alternatives';
 import type { Step } from '../../core/treatment/schema';
 import { nameOfStep } from '../../words/step-names';
 import type { LampStop } from './Lamp';
+import { useSame } from '../app/useSame';
 
 /** Beside the trays: the padding of the line, and the place for one more step. */
 const AROUND = 90;
@@ -19,12 +20,14 @@ export function useLampStops(
   const [places, setPlaces] = useState<readonly number[]>([]);
   const steps = trays.flat();
   const layout = `${steps.map(s => `${s.stage} ${s.id} ${s.name} ${s.group} ${s.alternative?.tray} ${s.alternative?.aside}`).join()} ${[...folded].join()}`;
+  // Only the trays' places matter, not their settings.
+  const placed = useSame(trays, layout);
   useLayoutEffect(() => {
     const element = run.current;
     if (!element) return;
     const measure = () => {
       const left = element.getBoundingClientRect().left;
-      const edges = trays.map(tray => {
+      const edges = placed.map(tray => {
         const id = window.CSS.escape(shownOf(tray).id);
         const box = element.querySelector(`[data-holds~="${id}"]`)?.getBoundingClientRect();
         return box ? box.right - left : 0;
@@ -35,8 +38,8 @@ export function useLampStops(
       setPlaces([
         start - left - 10,
         ...edges.map((right, i) => {
-          const next = trays[i + 1];
-          return next && next[0].stage === trays[i][0].stage ? right + 4 : right + 48;
+          const next = placed[i + 1];
+          return next && next[0].stage === placed[i][0].stage ? right + 4 : right + 48;
         }),
       ]);
     };
@@ -44,11 +47,12 @@ export function useLampStops(
     const observer = new ResizeObserver(measure);
     observer.observe(element);
     return () => observer.disconnect();
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- only the trays' places matter, not their settings
-  }, [run, layout]);
+  }, [run, placed]);
   const stops = useMemo(() => {
-    let lit = 0;
-    const after = trays.map(tray => ({ lit: (lit += tray.length), after: nameOfStep(shownOf(tray)) }));
+    const after = trays.map((tray, i) => ({
+      lit: trays.slice(0, i + 1).flat().length,
+      after: nameOfStep(shownOf(tray)),
+    }));
     return [{ lit: 0, after: '' }, ...after].map((stop, i) => ({ ...stop, x: places[i] ?? 20 }));
   }, [trays, places]);
   return { stops, layout };

@@ -1,0 +1,8 @@
+import { FramePanel } from '../../frame/FramePanel';
+import { useWork } from '../work';
+import { useAtHand } from '../workplace';
+
+export function FrameSide() {
+  const { picture } = useWork();
+  return <FramePanel framing={useAtHand().framing} picture={picture} />;
+}
