@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { frameSchema } from '../core/frame/schema';
 import type { Operation } from '../core/treatment/patch';
-import type { Treatment } from '../core/treatment/schema';
+import type { Treatment } from '../core/treatment/treatment';
 import { byId, counted, countedInAddress } from './common';
 import { declare } from './route';
 

@@ -5,7 +5,7 @@ import { adviceOn, judgedNatural, type Advice, type Seen } from '../core/analysi
 import type { Tile } from '../core/frame/framing';
 import { framedSize } from '../core/frame/geometry';
 import { read, rendered } from '../core/testing/pictures';
-import type { Treatment } from '../core/treatment/schema';
+import type { Treatment } from '../core/treatment/treatment';
 import { adviceInWords } from '../web/panel/advice-words';
 import { advicePage, adviceSamples } from './advice';
 import { saltmarshFerry } from './series';

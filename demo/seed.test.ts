@@ -5,7 +5,7 @@ import { testServer, type TestServer } from '../server/testing/server';
 import type { SeriesEvenness } from '../contract/evenness';
 import type { Series as SeriesView } from '../contract/series';
 import { evenness } from '../core/analysis/evenness';
-import type { Treatment } from '../core/treatment/schema';
+import type { Treatment } from '../core/treatment/treatment';
 import { seedDemo } from './seed';
 
 const photographs = resolve('demo/photographs');

@@ -5,7 +5,7 @@ import sharp from 'sharp';
 import { keepPhotograph } from '../server/api/import';
 import { nextRevision } from '../core/treatment/look-making';
 import { followingByKind } from '../core/treatment/own-changes';
-import type { Treatment } from '../core/treatment/schema';
+import type { Treatment } from '../core/treatment/treatment';
 import { KeptLook, Photograph, Series, Take } from '../server/data/models';
 import { smallPicture } from '../server/jobs/small-picture';
 import type { Services } from '../server/services';

@@ -1,7 +1,8 @@
 import { starterBox } from '../core/colour/pigments';
 import type { Stroke } from '../core/settings/fields';
 import { stroke, type Place } from './stroke';
-import { bareTreatment, parseTreatment, type Treatment } from '../core/treatment/schema';
+import { bareTreatment, type Treatment } from '../core/treatment/treatment';
+import { parseTreatment } from '../core/treatment/schema';
 
 /** A series of the demo: what hangs in it, in order, each photograph with its takes, the last the current one. */
 export interface DemoSeries {

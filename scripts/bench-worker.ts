@@ -2,7 +2,8 @@ import { geometryOf } from '../core/frame/geometry';
 import { createPlanner } from '../core/engine/plan';
 import { render8, type Kept } from '../core/engine/render';
 import { createSurveyor } from '../core/engine/survey';
-import { parseTreatment, type Step } from '../core/treatment/schema';
+import type { Step } from '../core/treatment/treatment';
+import { parseTreatment } from '../core/treatment/schema';
 
 /** What `npm run bench` runs in a web worker: a control dragged at two sizes of screen. */
 

@@ -1,6 +1,7 @@
 import '@fontsource-variable/instrument-sans';
 import '@fontsource/instrument-serif';
 import { QueryClientProvider } from '@tanstack/react-query';
+import { Suspense } from 'react';
 import { createRoot } from 'react-dom/client';
 import {
   createBrowserRouter,
@@ -16,12 +17,8 @@ import { RouterProvider as AriaRouter } from 'react-aria-components';
 import { createQueryClient } from './app/queries';
 import { GlobalStyle } from './app/theme';
 import './app/wall';
-import { Bench } from './bench/Bench';
 import { ImportSlip } from './import/ImportSlip';
-import { SendOut } from './sendout/SendOut';
-import { Sheet } from './sheet/Sheet';
-import { PutAside } from './shelf/PutAside';
-import { Shelf } from './shelf/Shelf';
+import { screens, screensAhead } from './screens';
 import { AwayBand } from './ui/away';
 import { useContextMenus } from './ui/context-menus';
 import { Tour } from './tour/Tour';
@@ -44,7 +41,9 @@ function Room() {
     <AriaRouter navigate={(to, options) => void navigate(to, options)} useHref={useHref}>
       <GlobalStyle />
       <Boundary what="This screen" resetBy={pathname}>
-        <Outlet />
+        <Suspense fallback={<Wait />}>
+          <Outlet />
+        </Suspense>
       </Boundary>
       <ImportSlip />
       <Notices />
@@ -72,15 +71,12 @@ const router = createBrowserRouter([
     element: <Room />,
     errorElement: <Fallen />,
     children: [
-      { path: '/', element: <Shelf /> },
-      { path: '/put-aside', element: <PutAside /> },
-      {
-        path: '/without-screens',
-        lazy: async () => ({ Component: (await import('./reference/ApiPage')).ApiPage }),
-      },
-      { path: '/series/:seriesId', element: <Sheet /> },
-      { path: '/series/:seriesId/send-out', element: <SendOut /> },
-      { path: '/photographs/:photographId', element: <Bench /> },
+      { path: '/', element: <screens.Shelf /> },
+      { path: '/put-aside', element: <screens.PutAside /> },
+      { path: '/without-screens', element: <screens.ApiPage /> },
+      { path: '/series/:seriesId', element: <screens.Sheet /> },
+      { path: '/series/:seriesId/send-out', element: <screens.SendOut /> },
+      { path: '/photographs/:photographId', element: <screens.Bench /> },
       { path: '*', element: <Wait problem="There is nothing at this address." /> },
     ],
   },
@@ -91,3 +87,4 @@ createRoot(document.getElementById('root')!).render(
     <RouterProvider router={router} />
   </QueryClientProvider>,
 );
+screensAhead();

@@ -4,7 +4,7 @@ import { kindOfPart, type MaskPart } from '../core/masks/parts';
 import type { Field, NumberField } from '../core/settings/fields';
 import type { Measure } from '../core/settings/handles';
 import { areaOf, changeArea, changePart } from '../core/treatment/areas';
-import type { Step, Treatment } from '../core/treatment/schema';
+import type { Step, Treatment } from '../core/treatment/treatment';
 import { wordWithin } from './words';
 import { nameOfSetting } from './setting-name';
 import { number, share, type Setting } from './setting';

@@ -1,7 +1,7 @@
 import type { Field, Fields, NumberField } from '../core/settings/fields';
 import { stepKind } from '../core/steps';
 import { changeSetting } from '../core/treatment/edit';
-import type { Step, Treatment } from '../core/treatment/schema';
+import type { Step, Treatment } from '../core/treatment/treatment';
 import type { Size } from './area-settings';
 import type { Setting } from './setting';
 import { nameOfSetting } from './setting-name';

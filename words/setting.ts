@@ -1,5 +1,5 @@
 import type { NumberField } from '../core/settings/fields';
-import type { Treatment } from '../core/treatment/schema';
+import type { Treatment } from '../core/treatment/treatment';
 import { writtenAs } from './units';
 
 /** A number or a choice of a treatment, under the name of its control. */

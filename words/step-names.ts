@@ -1,5 +1,5 @@
 import { stepKind, type Settings } from '../core/steps';
-import type { Step } from '../core/treatment/schema';
+import type { Step } from '../core/treatment/treatment';
 import { wordFor } from './words';
 import { nameOfPigment } from './pigment-names';
 

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { stepKinds } from '../core/steps';
 import { read } from '../core/testing/pictures';
-import { parseTreatment, type Treatment } from '../core/treatment/schema';
+import type { Treatment } from '../core/treatment/treatment';
+import { parseTreatment } from '../core/treatment/schema';
 import type { Setting } from './setting';
 import { settingsOfStep, VIVIDNESS } from './step-settings';
 

@@ -6,7 +6,7 @@ import { atVividness, vividnessOf } from '../core/colour/vividness';
 import { toners, type Bath } from '../core/steps/baths';
 import { changeSetting, changeStep } from '../core/treatment/edit';
 import { groupOf, strengthenGroup } from '../core/treatment/groups';
-import type { Step, Treatment } from '../core/treatment/schema';
+import type { Step, Treatment } from '../core/treatment/treatment';
 import { wordFor, wordWithin } from './words';
 import { nameOfStep } from './step-names';
 import { areaSettings, type Size } from './area-settings';

@@ -5,7 +5,7 @@ import { kindOfPart } from '../core/masks/parts';
 import { isWhole } from '../core/masks/reach';
 import { stepKind } from '../core/steps';
 import { areaOf } from '../core/treatment/areas';
-import type { Step, Treatment } from '../core/treatment/schema';
+import type { Step, Treatment } from '../core/treatment/treatment';
 import { areaNumbers } from './area-settings';
 import { nameOfListed } from './step-settings';
 import { nameOfSetting } from './setting-name';

@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { createPlanner } from '../engine/plan';
 import { render8 } from '../engine/render';
 import { geometryOf } from '../frame/geometry';
-import { parseTreatment, type Treatment } from '../treatment/schema';
+import type { Treatment } from '../treatment/treatment';
+import { parseTreatment } from '../treatment/schema';
 import { adviceOn, liftBlackBefore } from './advice';
 
 /** A picture of one row, 0..255 grey or colours. */

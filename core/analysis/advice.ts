@@ -2,7 +2,7 @@ import { luma } from '../colour/srgb';
 import { newStep, placeStep } from '../treatment/edit';
 import { stepKind } from '../steps';
 import type { KindAdvice } from '../steps/define';
-import type { Step, Treatment } from '../treatment/schema';
+import type { Step, Treatment } from '../treatment/treatment';
 
 /** What the picture, or what it is set to, says about a step. */
 export type Advice =

@@ -3,8 +3,13 @@ import { describe, expect, it } from 'vitest';
 import { familyNames, FAMILIES, pureHue } from '../colour/hues';
 import { paint, rendered } from '../testing/pictures';
 import type { Tile } from '../frame/framing';
-import { bareTreatment } from '../treatment/schema';
+import { bareTreatment } from '../treatment/treatment';
+import { parseTreatment } from '../treatment/schema';
 import { firstMoves } from './first-moves';
+import type { Pixels } from './reading';
+
+const movesOf = (pixels: Pixels) =>
+  firstMoves(bareTreatment(), pixels).map(m => ({ ...m, treatment: parseTreatment(m.written) }));
 import { coloursOf } from './reading';
 
 const small = ({ codes, width, height }: Pick<Tile, 'codes' | 'width' | 'height'>) => ({
@@ -47,7 +52,7 @@ describe('first moves', () => {
         fc.double({ min: 0.4, max: 1, noNaN: true }),
         (family, how) => {
           const source = withThing(FAMILIES[family], how);
-          const [conversion, toned, tinted] = firstMoves(bareTreatment(), small(source));
+          const [conversion, toned, tinted] = movesOf(small(source));
           expect([conversion.what, toned.what, tinted.what]).toEqual(['conversion', 'toned', 'tinted']);
           expect(tinted.tinted).toBe(family);
           const made = [conversion, toned, tinted].map(m => rendered(m.treatment, source).codes);
@@ -79,7 +84,7 @@ describe('first moves', () => {
 
   it('of a grey photograph put its light right, tone it, and tint its middle tones', () => {
     const source = paint(60, 40, x => [0.1 + x * 0.3, 0.1 + x * 0.3, 0.1 + x * 0.3]);
-    const moves = firstMoves(bareTreatment(), small(source));
+    const moves = movesOf(small(source));
     expect(moves.map(m => m.what)).toEqual(['light', 'toned', 'tinted']);
     expect(moves[2].tinted).toBe('middles');
     for (const { treatment } of moves) {
@@ -97,7 +102,7 @@ describe('first moves', () => {
     fc.assert(
       fc.property(codes, row => {
         const pixels = { codes: row, width: row.length / 3, height: 1 };
-        expect(firstMoves(bareTreatment(), pixels)).toHaveLength(3);
+        expect(movesOf(pixels)).toHaveLength(3);
       }),
     );
   });

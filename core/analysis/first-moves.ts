@@ -3,13 +3,14 @@ import { luma } from '../colour/srgb';
 import { autoLight } from '../steps/automatic/light';
 import { autoResponse } from '../steps/automatic/response';
 import { COLOURED, coloursOf, isGrey, NEAR, type Pixels } from './reading';
-import { parseTreatment, type Treatment } from '../treatment/schema';
+import { FORMAT, VERSION, type Treatment } from '../treatment/treatment';
 
 /** What to begin with on a bare photograph: a few whole treatments, each set for this picture. */
 
 export interface FirstMove {
   what: 'light' | 'conversion' | 'toned' | 'tinted';
-  treatment: Treatment;
+  /** A treatment as a file has it: to be read like one. */
+  written: object;
   /** The step to go on with. */
   step: string;
   /** What is tinted: the colour that the picture has most of; in a grey one its middle tones. */
@@ -28,8 +29,13 @@ export function firstMoves(bare: Pick<Treatment, 'frame'>, pixels: Pixels): Firs
   const { frame } = bare;
   const { codes } = pixels;
   const grey = isGrey(pixels);
-  const of = (steps: object[], masks: object[] = []): Treatment =>
-    parseTreatment({ format: 'lampwash-treatment', version: 1, frame, steps, masks });
+  const of = (steps: object[], masks: object[] = []): object => ({
+    format: FORMAT,
+    version: VERSION,
+    frame,
+    steps,
+    masks,
+  });
   const { response } = grey ? { response: null } : autoResponse(codes);
   const parts = response && Object.values(response).some(v => v !== 0);
   const mono = parts
@@ -68,22 +74,22 @@ export function firstMoves(bare: Pick<Treatment, 'frame'>, pixels: Pixels): Firs
   const first: FirstMove = grey
     ? {
         what: 'light',
-        treatment: of([{ id: 'light', kind: 'light', settings: autoLight(codes) }]),
+        written: of([{ id: 'light', kind: 'light', settings: autoLight(codes) }]),
         step: 'light',
         tinted: null,
       }
-    : { what: 'conversion', treatment: of([mono]), step: 'mono', tinted: null };
+    : { what: 'conversion', written: of([mono]), step: 'mono', tinted: null };
   return [
     first,
     {
       what: 'toned',
-      treatment: of([...begun, { id: 'baths', kind: 'baths', settings: { baths } }]),
+      written: of([...begun, { id: 'baths', kind: 'baths', settings: { baths } }]),
       step: 'baths',
       tinted: null,
     },
     {
       what: 'tinted',
-      treatment: of([...begun, wash], [area]),
+      written: of([...begun, wash], [area]),
       step: 'wash',
       tinted: main?.family ?? 'middles',
     },

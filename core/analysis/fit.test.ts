@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { picture, read, rendered } from '../testing/pictures';
-import { parseTreatment, type Treatment } from '../treatment/schema';
+import type { Treatment } from '../treatment/treatment';
+import { parseTreatment } from '../treatment/schema';
 import { evenness, measure, type Measures } from './evenness';
 import { fitTowards, WITH_SERIES } from './fit';
 

@@ -1,6 +1,6 @@
 import { stepKind, type Kind } from '../steps';
 import { addStep, changeStep, newStep } from '../treatment/edit';
-import type { Step, Treatment } from '../treatment/schema';
+import type { Step, Treatment } from '../treatment/treatment';
 import { toneZones, type Measures } from './evenness';
 import { leastSquares, type Parameter } from './least-squares';
 

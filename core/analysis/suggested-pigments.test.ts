@@ -4,7 +4,7 @@ import { starterBox } from '../colour/pigments';
 import { paletteOf } from '../treatment/palette';
 import { addWash } from '../treatment/tinting';
 import { addArea, addStroke } from '../treatment/areas';
-import { bareTreatment } from '../treatment/schema';
+import { bareTreatment } from '../treatment/treatment';
 import { changeStep } from '../treatment/edit';
 import { areaTones, type AreaTones } from './area-tones';
 import { matterOf, suggestPigments } from './suggested-pigments';

@@ -1,7 +1,7 @@
 import { ciede2000 } from '../colour/ciede2000';
 import { rgbToLab } from '../colour/lab';
 import { applyCube, type CubeTable } from '../formats/cube';
-import type { Step, Treatment } from '../treatment/schema';
+import type { Step, Treatment } from '../treatment/treatment';
 import { activeSteps, contextOf, exactly, fitsTable } from './lay';
 
 /** A step at work that no colour table can hold: it lies on an area, or looks at more than a single colour. */

@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { readCube } from '../formats/cube';
 import { anyTreatment } from '../testing/arbitraries';
 import { picture, rendered, treatedNumbers } from '../testing/pictures';
-import { parseTreatment, TreatmentError, type Treatment } from '../treatment/schema';
+import { TreatmentError, type Treatment } from '../treatment/treatment';
+import { parseTreatment } from '../treatment/schema';
 
 /** Random valid treatments on random small pictures. */
 

@@ -2,7 +2,7 @@ import { byId, type Mask } from '../masks/mask';
 import { strokesOf } from '../masks/part-strokes';
 import { standingOn } from '../masks/standing';
 import { strokeName } from '../masks/stroke-name';
-import type { Step } from '../treatment/schema';
+import type { Step } from '../treatment/treatment';
 
 /** What pixels depend on, as what equal keys are made of. */
 

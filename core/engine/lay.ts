@@ -7,7 +7,7 @@ import type { Point, StepContext } from '../steps/define';
 import { stepKind } from '../steps';
 import { isAtWork } from '../treatment/alternatives';
 import { runsOf } from '../treatment/groups';
-import type { Step, Treatment } from '../treatment/schema';
+import type { Step, Treatment } from '../treatment/treatment';
 
 /** Whether what a step makes is laid on as it is: no mix, no range of tones. */
 export function isPlain(step: Step): boolean {

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { apart, layLayer, layPicture, writeRgba } from '../kernels/layer-codes';
 import { anyTreatment, unit } from '../testing/arbitraries';
 import { picture, read, rendered } from '../testing/pictures';
-import type { Treatment } from '../treatment/schema';
+import type { Treatment } from '../treatment/treatment';
 import { layersOf, type PictureLayer } from './layers';
 
 /** Layers put together are the picture that the treatment makes. */

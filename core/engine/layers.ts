@@ -1,6 +1,6 @@
 import { mixNames, type Mix } from '../colour/mixes';
 import { isWhole } from '../masks/reach';
-import type { Step, Treatment } from '../treatment/schema';
+import type { Step, Treatment } from '../treatment/treatment';
 import { activeSteps, isTogether, itemsOf, kindOf, stepsOf, type Item } from './lay';
 
 /**

@@ -1,6 +1,6 @@
 import type { Coverage } from '../masks/coverage';
 import type { Field, Point, StepContext } from '../steps/define';
-import type { Step } from '../treatment/schema';
+import type { Step } from '../treatment/treatment';
 import type { Table } from './bake';
 
 /**

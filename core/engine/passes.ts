@@ -2,7 +2,7 @@ import { isGrey } from '../colour/grey';
 import { coverageOf, type Coverage } from '../masks/coverage';
 import { isWhole } from '../masks/reach';
 import type { Field, Laid, Point, StepContext } from '../steps/define';
-import type { Step, Treatment } from '../treatment/schema';
+import type { Step, Treatment } from '../treatment/treatment';
 import { abandonable } from './abandoned';
 import { bakeColours, bakeGreys, growColours, type Baked } from './bake';
 import type { Occupied } from '../kernels/occupied';

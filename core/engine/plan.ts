@@ -1,6 +1,6 @@
 import type { Scale } from '../frame/geometry';
 import type { Sought } from '../masks/finding/memory';
-import type { Treatment } from '../treatment/schema';
+import type { Treatment } from '../treatment/treatment';
 import { keepTables, type KeptTable } from './kept-tables';
 import { activeSteps } from './lay';
 import type { Pass } from './pass';

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { geometryOf } from '../frame/geometry';
 import { anyTreatment } from '../testing/arbitraries';
 import { picture, read, sightFor } from '../testing/pictures';
-import type { Treatment } from '../treatment/schema';
+import type { Treatment } from '../treatment/treatment';
 import type { Pass } from './pass';
 import { createPlanner, type Plan } from './plan';
 import { createSurveyor } from './survey';

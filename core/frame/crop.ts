@@ -1,4 +1,4 @@
-import type { Frame } from './schema';
+import type { Frame } from './frame';
 import { geometryOf, isExact } from './geometry';
 
 /** Crops that show no empty corner. A crop is in fractions of the turned picture. */

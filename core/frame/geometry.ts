@@ -1,4 +1,4 @@
-import type { Frame } from './schema';
+import type { Frame } from './frame';
 
 /** The size of the photograph and of what is rendered of it, in pixels at the size of the rendering. */
 export interface Scale {

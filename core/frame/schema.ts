@@ -39,7 +39,3 @@ export const frameSchema = z
     crop: cropSchema,
   })
   .prefault({});
-
-export type Frame = z.infer<typeof frameSchema>;
-
-export const wholeFrame = (): Frame => frameSchema.parse({});

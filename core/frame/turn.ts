@@ -1,4 +1,4 @@
-import type { Frame } from './schema';
+import type { Frame } from './frame';
 
 /** A frame turned by a quarter as it is seen: crop, converging lines and mirroring go with the picture. */
 export function turned(frame: Frame, to: 'left' | 'right'): Frame {

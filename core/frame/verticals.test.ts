@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { frameSchema, type Frame } from './schema';
+import type { Frame } from './frame';
+import { frameSchema } from './schema';
 import { mirrored, turned } from './turn';
 import { cropOfRatio, cropsOf, cropTowards, fullCrop, turnedBy, withinPhotograph } from './crop';
 import { framedSize, geometryOf } from './geometry';

@@ -1,4 +1,4 @@
-import type { Frame } from './schema';
+import type { Frame } from './frame';
 import { wholeCrop } from './crop';
 import { geometryOf } from './geometry';
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { paint, read, rendered } from '../testing/pictures';
 import { cropOfRatio, fullCrop, wholeCrop } from '../frame/crop';
-import { wholeFrame, type Frame } from '../frame/schema';
+import { wholeFrame, type Frame } from '../frame/frame';
 
 /** An area lies on an object: a dark disc; after any frame what is tinted is what was the disc. */
 

@@ -7,7 +7,8 @@ import type { MaskPart } from '../masks/parts';
 import { isWhole } from '../masks/reach';
 import { maskSchema } from '../masks/schema';
 import { usersOf } from '../treatment/areas';
-import { parseTreatment, type Step, type Treatment } from '../treatment/schema';
+import type { Step, Treatment } from '../treatment/treatment';
+import { parseTreatment } from '../treatment/schema';
 import { holds, valueFor, type Facts } from './facts';
 import type { Method, Page, Put } from './schema';
 

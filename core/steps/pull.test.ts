@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { FAMILIES, familyNames, pureHue, type Family } from '../colour/hues';
 import { mono } from './mono';
 import { newStep } from '../treatment/edit';
-import { bareTreatment } from '../treatment/schema';
+import { bareTreatment } from '../treatment/treatment';
 import { colourAbout, familiesOf, pullResponse, type Response } from './pull';
 
 const still = Object.fromEntries(familyNames.map(name => [name, 0])) as Response;

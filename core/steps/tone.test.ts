@@ -8,7 +8,7 @@ import { readCube } from '../formats/cube';
 import { settingsOf, unit } from '../testing/arbitraries';
 import { apart, grey, oklch, own } from '../testing/own';
 import { newStep } from '../treatment/edit';
-import { bareTreatment } from '../treatment/schema';
+import { bareTreatment } from '../treatment/treatment';
 import { baths, nextBath, tonerNames, toners, turnedShare, usualBath, type Bath } from './baths';
 import { curve } from './curve';
 

@@ -7,7 +7,7 @@ import type { Field, Fields } from '../settings/fields';
 import { stages } from '../steps/define';
 import { stepKinds } from '../steps';
 import { readTreatmentFile } from '../treatment/carrying';
-import type { Treatment } from '../treatment/schema';
+import type { Treatment } from '../treatment/treatment';
 
 /** Random valid treatments, made from the descriptions of the step kinds and mask parts. */
 

@@ -6,7 +6,8 @@ import type { Tile } from '../frame/framing';
 import { runPlan } from '../engine/run';
 import { createSurveyor } from '../engine/survey';
 import { sightOf, type Sight } from '../masks/finding/sight';
-import { parseTreatment, type Treatment } from '../treatment/schema';
+import type { Treatment } from '../treatment/treatment';
+import { parseTreatment } from '../treatment/schema';
 import type { Rectangle } from '../frame/geometry';
 
 /** Pictures and ways to render them, for tests. */

@@ -32,7 +32,8 @@ import { following } from './following';
 import { asLook, nextRevision } from './look-making';
 import { linked } from './shared';
 import { inTwo } from './in-two';
-import { parseTreatment, type Step, type Treatment } from './schema';
+import type { Step, Treatment } from './treatment';
+import { parseTreatment } from './schema';
 import { sameBeside, setOutBeside, usualSteps } from './usual-steps';
 
 const read = (...steps: object[]) =>

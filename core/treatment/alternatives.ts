@@ -1,5 +1,5 @@
 import { freshIds } from './fresh-ids';
-import type { Step, Treatment } from './schema';
+import type { Step, Treatment } from './treatment';
 import { alone, mapped, tidyTrays, traysOf, type Alternative } from './trays';
 
 /**

@@ -21,7 +21,8 @@ import {
 } from './areas';
 import { paint, pixelAt, read, rendered } from '../testing/pictures';
 import type { Stroke } from '../settings/fields';
-import { bareTreatment, parseTreatment, type Treatment } from './schema';
+import { bareTreatment, type Treatment } from './treatment';
+import { parseTreatment } from './schema';
 
 const [WIDTH, HEIGHT] = [60, 40];
 

@@ -6,7 +6,7 @@ import { readsOf } from '../masks/define';
 import { beneathPart, kindOfPart, type MaskPart } from '../masks/parts';
 import { readsPicture as maskReads, soughtIn, standingOn, tooMuchBeneath } from '../masks/standing';
 import type { Stroke } from '../settings/fields';
-import { bareTreatment, type Step, type Treatment } from './schema';
+import { bareTreatment, type Step, type Treatment } from './treatment';
 
 /** Edits of areas: named masks that steps stand on and that can be reused. Each returns a new treatment. */
 

@@ -1,6 +1,6 @@
 import type { Kind } from '../steps';
 import { layTreatment, type Laying } from './laying';
-import type { Step, Treatment } from './schema';
+import type { Step, Treatment } from './treatment';
 
 /** Something that is done to the treatments of many photographs at once. */
 export type BatchWork =

@@ -1,4 +1,4 @@
-import type { Step, Treatment } from './schema';
+import type { Step, Treatment } from './treatment';
 
 /**
  * The first steps of a treatment at their whole strength, as what comes next among them sees it: the last group, where it

@@ -1,6 +1,6 @@
 import type { CarriedKind } from '../formats/carried';
 import type { Reference } from '../settings/fields';
-import type { Treatment } from './schema';
+import type { Treatment } from './treatment';
 
 /** Something that a treatment refers to, and the place where it does. */
 export interface Carried {

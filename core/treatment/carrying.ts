@@ -1,6 +1,7 @@
 import { bytesOf, carry, CarriedError, checkCarried, type CarriedKind } from '../formats/carried';
 import type { Reference } from '../settings/fields';
-import { parseTreatment, TreatmentError, type Treatment } from './schema';
+import { TreatmentError, type Treatment } from './treatment';
+import { parseTreatment } from './schema';
 
 /**
  * What a treatment carries: the texts of its colour tables, the pictures of its areas. In a file they stand in full; to

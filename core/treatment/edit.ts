@@ -4,7 +4,7 @@ import { tidyAlternatives, traysNamed, trayWith, withSuccessors } from './altern
 import { traysOf } from './trays';
 import { freshIds } from './fresh-ids';
 import { freshGroup, groupBetween, groupOf, tidyGroups } from './groups';
-import type { Step, Treatment } from './schema';
+import type { Step, Treatment } from './treatment';
 
 /** Edits of a treatment. Each returns a new one and leaves the old as it was. */
 

@@ -5,7 +5,7 @@ import { freshId } from './edit';
 import { groupBetween, tidyGroups } from './groups';
 import { layTreatment, partOf } from './laying';
 import { isSameArea, MASK, OWN, PLACE } from './own-changes';
-import { MOST_STEPS, type Step, type Treatment } from './schema';
+import { MOST_STEPS, type Step, type Treatment } from './treatment';
 import { heldBy, isHeldBy, letGo, type Held, type SharedLook } from './shared';
 
 /** Treatments that follow a shared look after it was changed. */

@@ -13,7 +13,8 @@ import {
   ungroup,
 } from './groups';
 import { nudgeStep, removeStep } from './edit';
-import { parseTreatment, type Treatment } from './schema';
+import type { Treatment } from './treatment';
+import { parseTreatment } from './schema';
 
 const five = parseTreatment({
   format: 'lampwash-treatment',

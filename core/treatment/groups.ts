@@ -1,6 +1,6 @@
 import { trayWith } from './alternatives';
 import { traysOf } from './trays';
-import type { Step, StepGroup, Treatment } from './schema';
+import type { Step, StepGroup, Treatment } from './treatment';
 
 /** Groups: neighbouring steps under one name and one strength. They may stand in neighbouring stages. */
 

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { paint, pixelAt, rendered } from '../testing/pictures';
 import { whileHeld } from './held';
-import { parseTreatment, type Treatment } from './schema';
+import type { Treatment } from './treatment';
+import { parseTreatment } from './schema';
 
 /** Red, green, blue, dark grey, light grey, side by side. */
 const colours = [

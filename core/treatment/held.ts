@@ -1,7 +1,7 @@
 import { stepKind } from '../steps';
 import { newStep } from './edit';
 import { emptyMask, type Mask } from '../masks/mask';
-import type { Step, Treatment } from './schema';
+import type { Step, Treatment } from './treatment';
 
 /** What the picture shows while a control is held: the zone that it touches, or its colour at full strength. */
 

@@ -3,7 +3,7 @@ import { edgeDraw, readsPicture } from '../masks/standing';
 import { stepKind } from '../steps';
 import { isAtWork } from './alternatives';
 import { firstSteps } from './beneath';
-import type { Step, Treatment } from './schema';
+import type { Step, Treatment } from './treatment';
 
 /**
  * A treatment as two that are laid on one after the other: what many have in common is then rendered once. Null where the

@@ -4,7 +4,8 @@ import { anyTreatment } from '../testing/arbitraries';
 import { picture, read, rendered } from '../testing/pictures';
 import { stages } from '../steps/define';
 import { layTreatment, partOf, type Laying } from './laying';
-import { bareTreatment, MOST_STEPS, parseTreatment, type Treatment } from './schema';
+import { bareTreatment, MOST_STEPS, type Treatment } from './treatment';
+import { parseTreatment } from './schema';
 
 /** Treatments taken from one photograph and laid on another. */
 

@@ -1,6 +1,6 @@
 import { stages } from '../steps/define';
 import { stepKind } from '../steps';
-import { wholeFrame } from '../frame/schema';
+import { wholeFrame } from '../frame/frame';
 import type { Mask } from '../masks/mask';
 import { onOthers, kindOfPart } from '../masks/parts';
 import { standingOn } from '../masks/standing';
@@ -8,7 +8,7 @@ import type { Reference } from '../settings/fields';
 import { tidyAlternatives, traysNamed } from './alternatives';
 import { freshIds } from './fresh-ids';
 import { runsOf, strengthened, tidyGroups } from './groups';
-import { MOST_MASKS, MOST_STEPS, type Step, type StepGroup, type Treatment } from './schema';
+import { MOST_MASKS, MOST_STEPS, type Step, type StepGroup, type Treatment } from './treatment';
 
 /** A treatment, or some steps of it, taken from one photograph and laid on another. */
 

@@ -2,7 +2,7 @@ import { withoutLeft } from './following';
 import { freshIds } from './fresh-ids';
 import { layTreatment, partOf } from './laying';
 import { isSameArea } from './own-changes';
-import type { Step, Treatment } from './schema';
+import type { Step, Treatment } from './treatment';
 import type { SharedLook } from './shared';
 
 /** Shared looks made of a photograph's steps, and made anew. */

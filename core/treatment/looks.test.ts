@@ -5,7 +5,7 @@ import { paint, read, rendered } from '../testing/pictures';
 import { rgbToOklab } from '../colour/oklab';
 import { layTreatment } from './laying';
 import { asLookHas, looksFile, readLooks, type Look } from './looks';
-import { bareTreatment } from './schema';
+import { bareTreatment } from './treatment';
 import { starterLooks } from './starter-looks';
 
 const words = fc

@@ -1,8 +1,9 @@
 import { z } from 'zod';
-import { wholeFrame } from '../frame/schema';
+import { wholeFrame } from '../frame/frame';
 import { readTreatmentFile, treatmentFile } from './carrying';
 import { withoutAside } from './laying';
-import { firstIssue, TreatmentError, type Treatment } from './schema';
+import { TreatmentError, type Treatment } from './treatment';
+import { firstIssue } from './schema';
 
 /** Looks: treatments that are kept under a name, whole or in part, to be laid on any photograph. */
 

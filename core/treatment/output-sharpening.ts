@@ -1,6 +1,6 @@
 import type { Size } from '../frame/geometry';
 import { newStep } from './edit';
-import type { Step, Treatment } from './schema';
+import type { Step, Treatment } from './treatment';
 
 /** What a file is sharpened for: paper spreads ink, the more the softer it is; a screen shows pixels as they are. */
 export type Purpose = 'none' | 'screen' | 'matte' | 'glossy';

@@ -1,6 +1,6 @@
 import { byId } from '../masks/mask';
 import { standingOn } from '../masks/standing';
-import type { Step, Treatment } from './schema';
+import type { Step, Treatment } from './treatment';
 import { heldBy, looksOf, type SharedLook } from './shared';
 
 /** What was changed of a look where it is used: noted at its steps, so that it stays. */

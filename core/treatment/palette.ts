@@ -1,6 +1,6 @@
 import type { NamedPigment, Pigment } from '../colour/pigments';
 import { areaOf } from './areas';
-import type { Step, Treatment } from './schema';
+import type { Step, Treatment } from './treatment';
 import { washesOf } from './tinting';
 
 /** The pigments that photographs of a series use, so that one thing keeps its colour through all of them. */

@@ -4,7 +4,7 @@ import { anyTreatment } from '../testing/arbitraries';
 import { addArea, addStroke, removeArea } from './areas';
 import { addStep, newStep, nudgeStep, removeStep } from './edit';
 import { patchBetween, patched, PatchError } from './patch';
-import { bareTreatment, type Step, type Treatment } from './schema';
+import { bareTreatment, type Step, type Treatment } from './treatment';
 
 const stroke = (x: number) => ({
   points: [[x, 0.5, 1] as [number, number, number]],

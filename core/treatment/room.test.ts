@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { emptyMask, type Mask } from '../masks/mask';
 import { addArea, addInverse, mayStandOn } from './areas';
 import { noRoomFor } from './room';
-import { bareTreatment, parseTreatment, type Treatment } from './schema';
+import { bareTreatment, type Treatment } from './treatment';
+import { parseTreatment } from './schema';
 
 /** Masks of which each is made of those that are named by number, once for each time that one is named. */
 const standing = (beneath: number[][]): Treatment => ({

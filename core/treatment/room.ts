@@ -3,7 +3,7 @@ import { strokesOf } from '../masks/part-strokes';
 import { MOST_PARTS } from '../masks/schema';
 import { tooMuchBeneath } from '../masks/standing';
 import { MOST_STROKES } from '../settings/schema';
-import { MOST_MASKS, MOST_STEPS, type Treatment } from './schema';
+import { MOST_MASKS, MOST_STEPS, type Treatment } from './treatment';
 
 /**
  * For what a treatment has no room, as an edit may have made it, in words; null where there is room for all. What is over

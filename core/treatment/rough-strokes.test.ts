@@ -4,7 +4,8 @@ import type { Stroke } from '../settings/fields';
 import { strokeName } from '../masks/stroke-name';
 import { addArea, addPart, areaOf } from './areas';
 import { hasFound, mend, spreadWith } from './rough-strokes';
-import { bareTreatment, parseTreatment, type Treatment } from './schema';
+import { bareTreatment, type Treatment } from './treatment';
+import { parseTreatment } from './schema';
 
 const through = (...points: [number, number][]): Stroke => ({
   points: points.map(([x, y]) => [x, y, 1]),

@@ -4,7 +4,7 @@ import type { MaskPart } from '../masks/parts';
 import type { Mask } from '../masks/mask';
 import { strokeName } from '../masks/stroke-name';
 import type { Stroke } from '../settings/fields';
-import type { Treatment } from './schema';
+import type { Treatment } from './treatment';
 
 /**
  * Rough strokes in areas: what they find, and how several areas spread against one another.

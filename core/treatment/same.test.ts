@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { addArea, addStroke, changeArea, layOn } from './areas';
 import { addStep, changeStep, newStep } from './edit';
 import { looksTheSame } from './same';
-import { bareTreatment, type Step, type Treatment } from './schema';
+import { bareTreatment, type Step, type Treatment } from './treatment';
 
 const stroke = {
   points: [[0.5, 0.5, 1] as [number, number, number]],

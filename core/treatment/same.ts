@@ -1,6 +1,6 @@
 import { byId } from '../masks/mask';
 import { standingOn } from '../masks/standing';
-import type { Step, Treatment } from './schema';
+import type { Step, Treatment } from './treatment';
 
 /** Whether two treatments make the same picture, told at once by what they have in common. */
 

@@ -1,83 +1,27 @@
 import { z } from 'zod';
-import { mixNames, type Mix } from '../colour/mixes';
-import { stages, type Stage, type StepKind } from '../steps/define';
-import { stepKind, stepKinds, type Kind, type Settings } from '../steps';
-import { frameSchema, wholeFrame, type Frame } from '../frame/schema';
+import { mixNames } from '../colour/mixes';
+import { frameSchema } from '../frame/schema';
 import type { Mask } from '../masks/mask';
 import { beneathPart } from '../masks/parts';
 import { tooMuchPainting } from '../masks/painting';
 import { maskSchema } from '../masks/schema';
 import { tooMuchBeneath } from '../masks/standing';
-import type { Reference, ToneRange } from '../settings/fields';
 import { idSchema, rangeSchema, referenceSchema, settingsSchema } from '../settings/schema';
-import { tidyTrays, type Alternative } from './trays';
+import { stepKind, stepKinds } from '../steps';
+import { stages, type Stage, type StepKind } from '../steps/define';
+import { tidyTrays } from './trays';
+import {
+  FORMAT,
+  MOST_MASKS,
+  MOST_STEPS,
+  TreatmentError,
+  VERSION,
+  type Step,
+  type StepGroup,
+  type Treatment,
+} from './treatment';
 
-/** The treatment format, version 1. */
-export const FORMAT = 'lampwash-treatment';
-export const VERSION = 1;
-
-/** Where a step comes from that follows a look which its series shares. */
-export interface StepLook {
-  id: string;
-  /** The revision of the look that the step is as. */
-  revision: number;
-  /** Which of the look's steps it is. */
-  step: string;
-  /** What stays as it is here, whatever becomes of the look: settings by their names, and `step.strength` and the like. */
-  changed: string[];
-}
-
-export interface Step<K extends Kind = Kind> {
-  id: string;
-  kind: K;
-  stage: Stage;
-  name: string;
-  enabled: boolean;
-  group: string | null;
-  /** 0..1 */
-  strength: number;
-  mix: Mix;
-  reach: { own: ToneRange; beneath: ToneRange };
-  /** The id of a mask of the treatment. */
-  mask: string | null;
-  settings: Settings<K>;
-  look?: StepLook;
-  alternative?: Alternative;
-  /** For looking only, never stored: the step's area is shown by itself, white on black, and nothing of what it lies on. */
-  alone?: true;
-}
-
-/** Neighbouring steps that belong together; they may stand in neighbouring stages. */
-export interface StepGroup {
-  id: string;
-  name: string;
-  /** 0..1, what its steps make together against what lies beneath the first of them. */
-  strength: number;
-}
-
-export interface Treatment {
-  format: typeof FORMAT;
-  version: typeof VERSION;
-  /** 0..1, the whole treatment against the bare picture. */
-  strength: number;
-  frame: Frame;
-  steps: Step[];
-  groups: StepGroup[];
-  masks: Mask[];
-  /** Colour tables that it carries, by id: the texts of .cube files. */
-  tables: Record<string, Reference>;
-}
-
-/** A treatment that cannot be read, with the place in the JSON. */
-export class TreatmentError extends Error {
-  constructor(
-    readonly path: string,
-    readonly reason: string,
-  ) {
-    super(path ? `${path}: ${reason}` : reason);
-    this.name = 'TreatmentError';
-  }
-}
+/** Treatments as they come from outside: what is read of them, and how what is wrong is named. */
 
 const fractionSchema = z.number().min(0).max(1);
 
@@ -133,10 +77,6 @@ const stepSchema = z.discriminatedUnion(
         : undefined,
   },
 );
-
-/** More steps than this are refused: no picture needs them, and a hostile file could stall a plan. */
-export const MOST_STEPS = 200;
-export const MOST_MASKS = 200;
 
 const groupSchema = z.strictObject({
   id: z.string().min(1).max(120),
@@ -266,18 +206,4 @@ export function parseTreatment(json: unknown): Treatment {
   const steps = [...tidyTrays(settleSteps(read.data.steps as ReadStep[], masks, tables))];
   const groups = settleGroups(read.data.groups, steps);
   return { format: FORMAT, version: VERSION, strength, frame, steps, groups, masks, tables };
-}
-
-/** A treatment with no steps: the bare photograph. */
-export function bareTreatment(): Treatment {
-  return {
-    format: FORMAT,
-    version: VERSION,
-    strength: 1,
-    frame: wholeFrame(),
-    steps: [],
-    groups: [],
-    masks: [],
-    tables: {},
-  };
 }

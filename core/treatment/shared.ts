@@ -1,4 +1,4 @@
-import type { Step, StepLook, Treatment } from './schema';
+import type { Step, StepLook, Treatment } from './treatment';
 
 /**
  * Looks that a series shares: the steps that came from one follow it when it is changed, each keeping what was changed of it

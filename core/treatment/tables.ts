@@ -1,7 +1,7 @@
 import { titleOfCube } from '../formats/cube';
 import type { Reference } from '../settings/fields';
 import { changeSetting } from './edit';
-import type { Treatment } from './schema';
+import type { Treatment } from './treatment';
 
 /** Colour tables that a treatment carries. */
 

@@ -5,7 +5,8 @@ import type { Stroke } from '../settings/fields';
 import { strokeName } from '../masks/stroke-name';
 import { areaOf } from './areas';
 import { mend, spreadWith } from './rough-strokes';
-import { bareTreatment, parseTreatment, type Step, type Treatment } from './schema';
+import { bareTreatment, type Step, type Treatment } from './treatment';
+import { parseTreatment } from './schema';
 import {
   againOn,
   besideArea,

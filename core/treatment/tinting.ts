@@ -3,7 +3,7 @@ import type { Stroke } from '../settings/fields';
 import { addArea, addInverse, addPart, addStroke, areaOf, changeArea, layOn } from './areas';
 import { addStep, changeStep, newStep } from './edit';
 import { addToSpread, againstAll, mend, spreadWith } from './rough-strokes';
-import type { Step, Treatment } from './schema';
+import type { Step, Treatment } from './treatment';
 
 /** One act to tint: a stroke of a pigment becomes a wash on an area of its own, and further strokes of it go on there. */
 

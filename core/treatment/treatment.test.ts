@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { stages } from '../steps/define';
 import { stepKinds } from '../steps';
 import { addStep, changeStep, newStep, nudgeStep, placeStep, removeStep } from './edit';
-import { bareTreatment, parseTreatment, TreatmentError, type Step, type Treatment } from './schema';
+import { bareTreatment, TreatmentError, type Step, type Treatment } from './treatment';
+import { parseTreatment } from './schema';
 
 const read = (rest: object) => parseTreatment({ format: 'lampwash-treatment', version: 1, ...rest });
 const refusal = (json: unknown) => {

@@ -4,7 +4,8 @@ import type { Stage } from '../steps/define';
 import { layBeside } from './alternatives';
 import { addArea, layOn } from './areas';
 import { addStep, changeStep, copyStep, newStep } from './edit';
-import { parseTreatment, type Step, type Treatment } from './schema';
+import type { Step, Treatment } from './treatment';
+import { parseTreatment } from './schema';
 
 /** The steps that there are to add: each kind as it is set out, and the ways in which it is usually set. */
 

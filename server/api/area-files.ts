@@ -6,7 +6,7 @@ import { LARGEST_AREA } from '../../contract/limits';
 import { asPhotographed } from '../../core/frame/crop';
 import type { Mask } from '../../core/masks/mask';
 import { showingArea } from '../../core/treatment/areas';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { atHand } from '../data/carried';
 import { currentTreatment } from '../data/history';
 import type { Photograph } from '../data/models';

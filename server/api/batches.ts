@@ -1,5 +1,5 @@
 import { beginBatch, getBatch, redoBatch, stopBatch, undoBatch } from '../../contract/batches';
-import { wholeFrame } from '../../core/frame/schema';
+import { wholeFrame } from '../../core/frame/frame';
 import type { BatchWork } from '../../core/treatment/batch';
 import { stepKind, type Kind } from '../../core/steps';
 import { keepAllCarried } from '../data/carried';

@@ -8,7 +8,7 @@ import { pipeline } from 'node:stream/promises';
 import type { Request } from 'express';
 import { literal, type Transaction } from 'sequelize';
 import { bringInPhotograph } from '../../contract/photographs';
-import { bareTreatment, type Treatment } from '../../core/treatment/schema';
+import { bareTreatment, type Treatment } from '../../core/treatment/treatment';
 import { storeBlobFile } from '../data/blobs';
 import { createTake } from '../data/history';
 import { Photograph, Series } from '../data/models';

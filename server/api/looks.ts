@@ -2,7 +2,7 @@ import type { Sequelize, Transaction } from 'sequelize';
 import { changeLook, keepLook, listLooks, removeLook, restoreLook } from '../../contract/looks';
 import { carriedBy } from '../../core/treatment/carried-by';
 import { asLookHas } from '../../core/treatment/looks';
-import { TreatmentError } from '../../core/treatment/schema';
+import { TreatmentError } from '../../core/treatment/treatment';
 import { keepAllCarried, referToCarried } from '../data/carried';
 import { KeptLook } from '../data/models';
 import type { Services } from '../services';

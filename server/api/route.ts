@@ -5,7 +5,8 @@ import { problemSchema } from '../../contract/common';
 import { MOST_BODY } from '../../contract/limits';
 import type { Read, Route } from '../../contract/route';
 import { unwritable } from '../../contract/writable';
-import { firstIssue, type Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
+import { firstIssue } from '../../core/treatment/schema';
 import type { Body, ReadTreatment } from '../render/read-treatment';
 import { Problem } from './problem';
 

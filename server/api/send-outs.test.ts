@@ -1,7 +1,7 @@
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { sendOutSettings } from '../../contract/send-outs';
-import { bareTreatment } from '../../core/treatment/schema';
+import { bareTreatment } from '../../core/treatment/treatment';
 import { exactly } from '../../core/engine/lay';
 import { decode, encode } from '../../core/colour/srgb';
 import { SendOut } from '../data/models';

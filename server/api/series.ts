@@ -13,7 +13,7 @@ import {
   type SeriesSummary,
 } from '../../contract/series';
 import { paletteOf } from '../../core/treatment/palette';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { currentTreatment } from '../data/history';
 import { Photograph, Series, Take } from '../data/models';
 import type { Services } from '../services';

@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Batch } from '../../contract/batches';
 import type { SeriesLook } from '../../contract/shared-looks';
 import { toFollow } from '../../core/treatment/shared';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { workOnBatches } from '../jobs/batch';
 import { batchOver, seriesOf as manyIn } from '../testing/many';
 import { testServer, type TestServer } from '../testing/server';

@@ -1,6 +1,6 @@
 import { changeSharedLook, listSharedLooks, shareLook } from '../../contract/shared-looks';
 import { asLookHas } from '../../core/treatment/looks';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { nextRevision } from '../../core/treatment/look-making';
 import { keepAllCarried } from '../data/carried';
 import { KeptLook } from '../data/models';

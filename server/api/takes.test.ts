@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { forgetStates } from '../data/history';
-import { bareTreatment } from '../../core/treatment/schema';
+import { bareTreatment } from '../../core/treatment/treatment';
 import { asking, light, treatmentOf } from '../testing/asking';
 import { png8 } from '../testing/pictures';
 import { testServer, type TestServer } from '../testing/server';

@@ -16,7 +16,8 @@ import {
 } from '../../contract/takes';
 import { MOST_TREATMENT } from '../../contract/limits';
 import { PatchError } from '../../core/treatment/patch';
-import { bareTreatment, parseTreatment, TreatmentError, type Treatment } from '../../core/treatment/schema';
+import { bareTreatment, TreatmentError, type Treatment } from '../../core/treatment/treatment';
+import { parseTreatment } from '../../core/treatment/schema';
 import { jsonLength } from '../../core/treatment/size';
 import { keepAllCarried } from '../data/carried';
 import {

@@ -2,7 +2,7 @@ import { strFromU8, unzipSync } from 'fflate';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { cubeOf } from '../../core/engine/cube';
 import { writeCube } from '../../core/formats/cube';
-import { bareTreatment } from '../../core/treatment/schema';
+import { bareTreatment } from '../../core/treatment/treatment';
 import { asking } from '../testing/asking';
 import { testServer, type TestServer } from '../testing/server';
 

@@ -3,7 +3,7 @@ import { fileURLToPath } from 'node:url';
 import type { SendOutSettings } from '../../contract/send-outs';
 import { surveyEdge } from '../../core/engine/survey';
 import { SIGHT_EDGE } from '../../core/masks/finding/sight';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import type { Decoded } from '../pictures/decode';
 import { inspect, PictureError, type PictureFacts } from '../pictures/inspect';
 import { withMetadata } from '../pictures/metadata';

@@ -2,7 +2,7 @@ import { basename, extname } from 'node:path';
 import sharp from 'sharp';
 import { sheetSettings } from '../../contract/sheets';
 import { firstIssue } from '../../core/treatment/schema';
-import { bareTreatment, type Treatment } from '../../core/treatment/schema';
+import { bareTreatment, type Treatment } from '../../core/treatment/treatment';
 import { photographEdge } from '../../core/frame/geometry';
 import { contactSheet, type Pictured } from '../sheets/contact-sheet';
 import { loadFaces } from '../sheets/faces';

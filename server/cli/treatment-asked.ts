@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { layTreatment } from '../../core/treatment/laying';
 import { LOOK_FORMAT, readLooks } from '../../core/treatment/looks';
-import { bareTreatment, TreatmentError, type Treatment } from '../../core/treatment/schema';
+import { bareTreatment, TreatmentError, type Treatment } from '../../core/treatment/treatment';
 import { CommandError, readingProblem } from './command';
 import { treatmentAt } from './treatment-file';
 

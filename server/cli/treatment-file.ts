@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { readTreatmentFile } from '../../core/treatment/carrying';
-import { TreatmentError, type Treatment } from '../../core/treatment/schema';
+import { TreatmentError, type Treatment } from '../../core/treatment/treatment';
 import { CommandError, readingProblem } from './command';
 
 const MOST_BYTES = 256 * 1024 * 1024;

@@ -1,7 +1,7 @@
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import { hold, isAtHand, type CarriedKind } from '../../core/formats/carried';
 import { carriedBy, type Carried } from '../../core/treatment/carried-by';
-import { TreatmentError, type Treatment } from '../../core/treatment/schema';
+import { TreatmentError, type Treatment } from '../../core/treatment/treatment';
 import { readBlob, storeBlob } from './blobs';
 
 /**

@@ -6,11 +6,12 @@ import {
   type InferAttributes,
   type InferCreationAttributes,
 } from 'sequelize';
-import type { Frame } from '../../core/frame/schema';
+import type { Frame } from '../../core/frame/frame';
 import type { Pigment } from '../../core/colour/pigments';
 import type { BatchWork } from '../../core/treatment/batch';
 import type { Operation } from '../../core/treatment/patch';
-import { parseTreatment, type Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
+import { parseTreatment } from '../../core/treatment/schema';
 import type { SendOutSettings } from '../../contract/send-outs';
 
 export class Series extends Model<InferAttributes<Series>, InferCreationAttributes<Series>> {

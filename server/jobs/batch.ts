@@ -1,7 +1,7 @@
 import { withWork } from '../../core/treatment/batch';
 import { following } from '../../core/treatment/following';
 import { withOwnChanges } from '../../core/treatment/own-changes';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
 import { createTake, currentTreatment, saveTreatment, StaleRevision, undo } from '../data/history';

@@ -4,7 +4,7 @@ import { surveyEdge } from '../../core/engine/survey';
 import { SIGHT_EDGE } from '../../core/masks/finding/sight';
 import { photographEdge } from '../../core/frame/geometry';
 import { isAtWork } from '../../core/treatment/alternatives';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { atHand } from '../data/carried';
 import { currentTreatment } from '../data/history';
 import { Photograph, Take } from '../data/models';

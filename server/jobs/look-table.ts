@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { photographEdge } from '../../core/frame/geometry';
-import { bareTreatment, type Treatment } from '../../core/treatment/schema';
+import { bareTreatment, type Treatment } from '../../core/treatment/treatment';
 import { atHand } from '../data/carried';
 import { currentTreatment } from '../data/history';
 import type { Photograph, Take } from '../data/models';

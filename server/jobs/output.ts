@@ -3,7 +3,7 @@ import sharp from 'sharp';
 import type { SendOutSettings } from '../../contract/send-outs';
 import { surveyEdge } from '../../core/engine/survey';
 import { SIGHT_EDGE } from '../../core/masks/finding/sight';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { atHand } from '../data/carried';
 import type { sourceOf } from '../data/source';
 import { outputOf, type Output } from '../render/output';

@@ -1,7 +1,7 @@
 import sharp from 'sharp';
 import type { takeEdges } from '../../contract/takes';
 import { photographEdge } from '../../core/frame/geometry';
-import { bareTreatment, type Treatment } from '../../core/treatment/schema';
+import { bareTreatment, type Treatment } from '../../core/treatment/treatment';
 import { atHand } from '../data/carried';
 import { currentTreatment } from '../data/history';
 import type { Photograph, Take } from '../data/models';

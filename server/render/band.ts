@@ -20,7 +20,7 @@ import { halveRows } from '../../core/kernels/halve';
 import { greyOf } from '../../core/kernels/luminance';
 import { markOccupied } from '../../core/kernels/occupied';
 import { firstOf, spaceOf, toGreyGamma, toPrimaries, type SpaceName } from '../../core/kernels/output-space';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { codesOf, type Shared } from './shared';
 import { hear, type Told } from './told';
 

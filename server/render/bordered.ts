@@ -6,7 +6,7 @@ import { printOn, withBorder } from '../../core/kernels/border';
 import { write16, write8 } from '../../core/kernels/codes';
 import { greyOf } from '../../core/kernels/luminance';
 import { firstOf, spaceOf, toGreyGamma, toPrimaries, type SpaceName } from '../../core/kernels/output-space';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { cutTo, loadFaces, type Face, type Faces } from '../sheets/faces';
 import type { Rendered } from './renderer';
 

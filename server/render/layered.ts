@@ -1,6 +1,6 @@
 import sharp from 'sharp';
 import { layersOf, type Layer, type PictureLayer } from '../../core/engine/layers';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { nameOfStep } from '../../words/step-names';
 import { stepsInWords } from '../../words/words';
 import { thumbnailOf } from '../pictures/formats/openraster';

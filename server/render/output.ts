@@ -2,7 +2,7 @@ import type { SendOutSettings } from '../../contract/send-outs';
 import { framedSize, photographEdge, sizeAt } from '../../core/frame/geometry';
 import { outputEdge, writtenDpi } from '../../core/frame/output-size';
 import { sharpenedFor } from '../../core/treatment/output-sharpening';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 
 /** How a picture goes out: its size, the resolution that it says, what is rendered for it. */
 export interface Output {

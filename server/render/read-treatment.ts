@@ -3,7 +3,7 @@ import { unwritable } from '../../contract/writable';
 import { bytesOf, isAtHand, type CarriedKind } from '../../core/formats/carried';
 import { carriedBy } from '../../core/treatment/carried-by';
 import { readTreatmentFile } from '../../core/treatment/carrying';
-import { TreatmentError, type Treatment } from '../../core/treatment/schema';
+import { TreatmentError, type Treatment } from '../../core/treatment/treatment';
 import { jsonLength } from '../../core/treatment/size';
 
 /** The reading of requests that hold a whole treatment, with all that it carries: in a thread, since it may be long. */

@@ -10,7 +10,7 @@ import { bytesOf, type CarriedKind } from '../../core/formats/carried';
 import { OCCUPIED_BYTES } from '../../core/kernels/occupied';
 import { isGreySpace } from '../../core/kernels/output-space';
 import { carriedBy } from '../../core/treatment/carried-by';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { resizePixels, type Decoded, type Pixels } from '../pictures/decode';
 import { PictureError, type PictureFacts } from '../pictures/inspect';
 import type { Bake, Band, Check, Halve, Held, Look, Mark, Measure, Work } from './band';

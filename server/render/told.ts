@@ -1,4 +1,4 @@
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 
 /**
  * A treatment in memory that threads share: written once however many pieces of work it goes along with. A long one

@@ -3,7 +3,7 @@ import { ListBox, ListBoxItem } from 'react-aria-components';
 import styled from 'styled-components';
 import { readsPicture, showingArea, usersOf } from '../../core/treatment/areas';
 import type { Mask } from '../../core/masks/mask';
-import type { Step, Treatment } from '../../core/treatment/schema';
+import type { Step, Treatment } from '../../core/treatment/treatment';
 import type { Pigment } from '../../core/colour/pigments';
 import type { PictureInfo } from '../engine/tiles';
 import { SmallPicture } from '../print/SmallPicture';

@@ -2,7 +2,7 @@ import styled from 'styled-components';
 import { areaOf, changePart, removePart } from '../../core/treatment/areas';
 import type { Mask } from '../../core/masks/mask';
 import { kindOfPart, type MaskPart } from '../../core/masks/parts';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { countOf, wordFor } from '../../words/words';
 import { LinkButton } from '../ui/buttons';
 import { calledPart, nameOfMeasure } from '../../words/area-settings';

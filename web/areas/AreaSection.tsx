@@ -13,7 +13,7 @@ import {
   usersOf,
 } from '../../core/treatment/areas';
 import type { Mask } from '../../core/masks/mask';
-import type { Step, Treatment } from '../../core/treatment/schema';
+import type { Step, Treatment } from '../../core/treatment/treatment';
 import { messageOf } from '../app/api';
 import { takeIn } from '../engine/carried';
 import { smallPictures } from '../engine/client';

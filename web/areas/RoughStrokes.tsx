@@ -3,7 +3,7 @@ import styled from 'styled-components';
 import { framedSize, geometryOf } from '../../core/frame/geometry';
 import type { Stroke } from '../../core/settings/fields';
 import { areaOf } from '../../core/treatment/areas';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import type { PictureInfo } from '../engine/tiles';
 import type { OnWall } from '../print/tool';
 import type { Rough } from './rough-drag';

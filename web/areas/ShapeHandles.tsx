@@ -3,7 +3,7 @@ import { framedSize, geometryOf } from '../../core/frame/geometry';
 import { kindOfPart, type MaskPart } from '../../core/masks/parts';
 import type { Position } from '../../core/settings/fields';
 import { areaOf, changePart } from '../../core/treatment/areas';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import type { PictureInfo } from '../engine/tiles';
 import { Handles, type Places } from '../print/Handles';
 import type { OnWall } from '../print/tool';

@@ -1,5 +1,5 @@
 import { framedSize, geometryOf } from '../../core/frame/geometry';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import type { PictureInfo } from '../engine/tiles';
 import type { Place } from '../print/tool';
 

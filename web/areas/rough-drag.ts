@@ -1,5 +1,5 @@
 import type { Stroke } from '../../core/settings/fields';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import type { PictureInfo } from '../engine/tiles';
 import type { Place, ToolDrag } from '../print/tool';
 import type { TakeSession } from '../takes/session';

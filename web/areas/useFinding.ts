@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import { hasFound, mend } from '../../core/treatment/rough-strokes';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { readyToFind } from '../engine/client';
 import type { PictureInfo } from '../engine/tiles';
 import type { HeldKeys, Place, ToolDrag } from '../print/tool';

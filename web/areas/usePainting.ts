@@ -6,7 +6,7 @@ import { beneathStep } from '../../core/treatment/beneath';
 import { addPart, addStroke, areaOf, showingArea, type AreaShown } from '../../core/treatment/areas';
 import type { MaskPart } from '../../core/masks/parts';
 import type { Stroke } from '../../core/settings/fields';
-import type { Step, Treatment } from '../../core/treatment/schema';
+import type { Step, Treatment } from '../../core/treatment/treatment';
 import { messageOf } from '../app/api';
 import { tell } from '../app/notices';
 import { smallPictures } from '../engine/client';

@@ -13,7 +13,7 @@ import { useCopying } from '../laying/useCopying';
 import { useSharing } from '../laying/useSharing';
 import type { MomentAction } from '../states/StatesBoard';
 import type { TakeSession } from '../takes/session';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { createBench, type Bench } from './bench-store';
 import { BenchBar } from './BenchBar';
 import { BenchDialogs } from './BenchDialogs';

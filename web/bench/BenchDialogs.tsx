@@ -1,6 +1,6 @@
 import { layTreatment, type Laying } from '../../core/treatment/laying';
 import { addArea, addPart, areaOf } from '../../core/treatment/areas';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { tell } from '../app/notices';
 import { useChangeSeries } from '../app/queries';
 import { takeIn } from '../engine/carried';

@@ -2,7 +2,7 @@ import { useLayoutEffect, useMemo, useRef } from 'react';
 import styled from 'styled-components';
 import type { SheetSettings } from '../../contract/sheets';
 import { changeStep } from '../../core/treatment/edit';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { wordFor } from '../../words/words';
 import { pictureAddress } from '../app/api';
 import { useStripSheet } from '../app/queries';

@@ -1,7 +1,8 @@
 import { useCallback, useEffect, useMemo, useState } from 'react';
 import styled from 'styled-components';
 import type { FirstMove } from '../../core/analysis/first-moves';
-import type { Treatment } from '../../core/treatment/schema';
+import { parseTreatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { smallPictures } from '../engine/client';
 import type { PictureInfo } from '../engine/tiles';
 import { LinkButton } from '../ui/buttons';
@@ -54,9 +55,12 @@ function wordsFor({ what, tinted }: FirstMove): { name: string; says: string } {
   }
 }
 
+/** A way to begin, with its treatment. */
+type Move = FirstMove & { treatment: Treatment };
+
 /** The moves of a photograph; none until it has been looked at, or where that failed. */
-function useMoves(picture: PictureInfo, bare: Treatment): FirstMove[] {
-  const [moves, setMoves] = useState<FirstMove[]>([]);
+function useMoves(picture: PictureInfo, bare: Treatment): Move[] {
+  const [moves, setMoves] = useState<Move[]>([]);
   // A bare treatment differs by its frame alone.
   const same = useSame(bare, JSON.stringify(bare.frame));
   useEffect(() => {
@@ -64,7 +68,8 @@ function useMoves(picture: PictureInfo, bare: Treatment): FirstMove[] {
     void smallPictures()
       .then(({ engine }) => engine.beginnings(picture, same))
       .then(
-        found => !isStale && setMoves(found),
+        found =>
+          !isStale && setMoves(found.map(move => ({ ...move, treatment: parseTreatment(move.written) }))),
         () => undefined,
       );
     return () => {

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { movesInWords, pictureInWords } from '../../words/picture-told';
 import { smallPictures } from '../engine/client';
 import type { PictureInfo } from '../engine/tiles';

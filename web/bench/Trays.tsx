@@ -1,5 +1,5 @@
 import { useDeferredValue } from 'react';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { TrayLine } from '../trays/TrayLine';
 import { useBenchState, useRested, useWork } from './work';
 

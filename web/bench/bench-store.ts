@@ -1,7 +1,7 @@
 import { createStore, type StoreApi } from 'zustand';
 import type { Stage } from '../../core/steps/define';
 import { nextAlternative, seenFor } from '../../core/treatment/alternatives';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import type { UsualStep } from '../../core/treatment/usual-steps';
 import type { Against } from '../compare/against';
 import {

@@ -1,6 +1,6 @@
 import { framedSize } from '../../core/frame/geometry';
 import { addArea, addPart } from '../../core/treatment/areas';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { takeIn } from '../engine/carried';
 import type { LayerFile } from '../import/layer-file';
 import { isSameShape } from '../import/same-shape';

@@ -1,7 +1,7 @@
 import { useQueries } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { getTake, type TakeSummary } from '../../contract/takes';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { call } from '../app/api';
 import { keys } from '../app/queries';
 import { useBench, useBenchState } from './work';

@@ -3,7 +3,7 @@ import { useStore } from 'zustand';
 import type { Photograph } from '../../contract/photographs';
 import type { Series } from '../../contract/series';
 import { seenFor } from '../../core/treatment/alternatives';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import type { PictureInfo } from '../engine/tiles';
 import type { Beside } from '../engine/client';
 import type { Copying } from '../laying/useCopying';

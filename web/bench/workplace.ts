@@ -1,7 +1,7 @@
 import { createContext, use, useCallback, useMemo } from 'react';
 import { framedSize } from '../../core/frame/geometry';
 import { whileHeld } from '../../core/treatment/held';
-import { bareTreatment, type Step, type Treatment } from '../../core/treatment/schema';
+import { bareTreatment, type Step, type Treatment } from '../../core/treatment/treatment';
 import { isBrush, usePainting, type Painting } from '../areas/usePainting';
 import { overlaid } from '../compare/against';
 import { useCompared, type Compare } from './useCompared';

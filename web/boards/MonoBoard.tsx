@@ -2,7 +2,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { framedSize } from '../../core/frame/geometry';
 import { beneathStep, withStep } from '../../core/treatment/beneath';
-import type { Step, Treatment } from '../../core/treatment/schema';
+import type { Step, Treatment } from '../../core/treatment/treatment';
 import { useKeys } from '../app/useKeys';
 import { smallPictures } from '../engine/client';
 import type { PictureInfo } from '../engine/tiles';

@@ -1,7 +1,7 @@
 import { useCallback, useMemo, useState } from 'react';
 import { stages, type Stage } from '../../core/steps/define';
 import { trayWith } from '../../core/treatment/alternatives';
-import type { Step, Treatment } from '../../core/treatment/schema';
+import type { Step, Treatment } from '../../core/treatment/treatment';
 import {
   sameBeside,
   setOut,

@@ -1,6 +1,6 @@
 import type { ComponentType } from 'react';
 import type { Kind } from '../../core/steps';
-import type { Step, Treatment } from '../../core/treatment/schema';
+import type { Step, Treatment } from '../../core/treatment/treatment';
 import type { PictureInfo } from '../engine/tiles';
 import { MonoBoard } from './MonoBoard';
 

@@ -3,7 +3,7 @@ import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
 import type { ReactNode } from 'react';
 import type { Rectangle } from '../../core/frame/geometry';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { Menu } from '../ui/overlays';
 import { nameOfStep } from '../../words/step-names';
 import { nameOf, type Against, type Shelf } from './against';

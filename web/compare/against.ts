@@ -1,4 +1,4 @@
-import { bareTreatment, type Treatment } from '../../core/treatment/schema';
+import { bareTreatment, type Treatment } from '../../core/treatment/treatment';
 import { nameOfStep } from '../../words/step-names';
 
 /** What the picture may be compared with. */

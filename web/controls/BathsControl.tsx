@@ -11,7 +11,7 @@ import {
 } from '../../core/steps/baths';
 import { noContext } from '../../core/steps/define';
 import { withStep } from '../../core/treatment/beneath';
-import type { Step } from '../../core/treatment/schema';
+import type { Step } from '../../core/treatment/treatment';
 import { toHex } from '../../core/colour/srgb';
 import { wordFor } from '../../words/words';
 import { Button, IconButton } from '../ui/buttons';

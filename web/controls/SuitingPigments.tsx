@@ -3,7 +3,7 @@ import styled from 'styled-components';
 import type { NamedPigment } from '../../core/colour/pigments';
 import { areaOf } from '../../core/treatment/areas';
 import { isNameOfPigment } from '../../words/pigment-names';
-import type { Step, Treatment } from '../../core/treatment/schema';
+import type { Step, Treatment } from '../../core/treatment/treatment';
 import { recoloured } from '../../core/treatment/tinting';
 import type { PictureInfo } from '../engine/tiles';
 import { useTrying } from '../print/useTrying';

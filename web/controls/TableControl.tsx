@@ -4,7 +4,7 @@ import styled from 'styled-components';
 import { changeSetting } from '../../core/treatment/edit';
 import { carryTable, nameOfTable } from '../../core/treatment/tables';
 import type { Reference } from '../../core/settings/fields';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import type { TableSummary } from '../../contract/tables';
 import { messageOf } from '../app/api';
 import { sendReference, takeIn } from '../engine/carried';

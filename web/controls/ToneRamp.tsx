@@ -4,7 +4,7 @@ import { oklabToRgb } from '../../core/colour/oklab';
 import { toHex } from '../../core/colour/srgb';
 import { noContext } from '../../core/steps/define';
 import { highlightShare, splitTone } from '../../core/steps/split-tone';
-import type { Step } from '../../core/treatment/schema';
+import type { Step } from '../../core/treatment/treatment';
 import { Movable } from '../ui/movable';
 import type { SetSetting } from '../takes/edits';
 

@@ -1,5 +1,5 @@
 import { createContext, useContext } from 'react';
-import type { Step, Treatment } from '../../core/treatment/schema';
+import type { Step, Treatment } from '../../core/treatment/treatment';
 import type { PickColour } from '../print/usePicking';
 import type { PictureInfo } from '../engine/tiles';
 import type { Tried } from '../takes/tried';

@@ -3,7 +3,7 @@ import type { AreaTones } from '../../core/analysis/area-tones';
 import { suggestPigments } from '../../core/analysis/suggested-pigments';
 import { starterBox, type NamedPigment } from '../../core/colour/pigments';
 import { areaOf } from '../../core/treatment/areas';
-import type { Step, Treatment } from '../../core/treatment/schema';
+import type { Step, Treatment } from '../../core/treatment/treatment';
 import { usePalette, usePigments } from '../app/queries';
 import { smallPictures } from '../engine/client';
 import type { PictureInfo } from '../engine/tiles';

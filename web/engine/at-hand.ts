@@ -1,6 +1,6 @@
 import { hold, isAtHand } from '../../core/formats/carried';
 import { carriedBy } from '../../core/treatment/carried-by';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 
 /** What treatments carry, in a worker: given by the page, or fetched from the server. */
 

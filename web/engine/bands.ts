@@ -1,7 +1,7 @@
 import type { Rectangle } from '../../core/frame/geometry';
 import { createPlanner } from '../../core/engine/plan';
 import { render8, withMargin } from '../../core/engine/render';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { atHand } from './at-hand';
 import { framedAt } from './levels';
 import { coloursRead, keptPixels, surveysOf } from './pixels';

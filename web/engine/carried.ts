@@ -3,7 +3,7 @@ import { addressOf } from '../../contract/route';
 import { bytesOf, hold, isAtHand, MOST_CARRIED_BYTES, type CarriedKind } from '../../core/formats/carried';
 import type { Reference } from '../../core/settings/fields';
 import { carriedBy } from '../../core/treatment/carried-by';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { call } from '../app/api';
 import { browserStore } from '../app/browser-store';
 import { giveToEngines, smallPictures } from './client';

@@ -1,6 +1,6 @@
 import { transfer, type Remote } from 'comlink';
 import type { Stroke } from '../../core/settings/fields';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { EngineDied, livingEngine, type LivingEngine } from './living';
 import type { Band, BandRequest } from './bands';
 import type { Done, Piece, Share, ShowRequest, Shown } from './screen';

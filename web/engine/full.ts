@@ -3,7 +3,7 @@ import { framedSize } from '../../core/frame/geometry';
 import { render8, withMargin } from '../../core/engine/render';
 import { writeGreyPng } from '../../core/formats/grey-png';
 import { showingArea } from '../../core/treatment/areas';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { atHand } from './at-hand';
 import { framedAt } from './levels';
 import { pixelsOf, planner, surveysOf } from './pixels';

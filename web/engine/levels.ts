@@ -1,4 +1,4 @@
-import type { Frame } from '../../core/frame/schema';
+import type { Frame } from '../../core/frame/frame';
 import { geometryOf, photographEdge, sizeAt, type Geometry, type Rectangle } from '../../core/frame/geometry';
 import type { PictureInfo } from './tiles';
 import type { Placement, Size } from './view';

@@ -6,7 +6,7 @@ import { createPlanner, type Plan } from '../../core/engine/plan';
 import type { Surveys } from '../../core/engine/run';
 import { preparedCodes } from '../../core/engine/render';
 import { createSurveyor, surveyEdge, type Surveyor } from '../../core/engine/survey';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { readyToFind } from '../../core/masks/finding/find';
 import { lookFinding, sightFor } from './finding';
 import type { Framed } from './levels';

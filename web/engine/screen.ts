@@ -11,7 +11,7 @@ import { addStroke } from '../../core/treatment/areas';
 import type { Stroke } from '../../core/settings/fields';
 import { markColoured, markLost } from '../../core/kernels/clipping';
 import type { Occupied } from '../../core/kernels/occupied';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { atHand } from './at-hand';
 import { common, isEmpty, levelOf, TILE, type Framed, type Level } from './levels';
 import { coloursRead, keptPixels, planner, surveyed, surveysOf } from './pixels';

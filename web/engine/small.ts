@@ -18,7 +18,7 @@ import { inTwo } from '../../core/treatment/in-two';
 import { lostShares } from '../../core/kernels/clipping';
 import { beneathStep, withStep } from '../../core/treatment/beneath';
 import { showingArea } from '../../core/treatment/areas';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { atHand } from './at-hand';
 import { framedAt, type Framed } from './levels';
 import { keptPixels, planner, surveysOf } from './pixels';

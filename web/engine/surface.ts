@@ -1,4 +1,4 @@
-import type { Frame } from '../../core/frame/schema';
+import type { Frame } from '../../core/frame/frame';
 import { framedSizeAt, geometryOf, sizeAt, type Rectangle } from '../../core/frame/geometry';
 import type { Piece } from './screen';
 import type { PictureInfo } from './tiles';

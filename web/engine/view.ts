@@ -1,5 +1,5 @@
 import { framedSize, framedSizeAt } from '../../core/frame/geometry';
-import type { Frame } from '../../core/frame/schema';
+import type { Frame } from '../../core/frame/frame';
 
 /** Where a picture lies in a viewport. Everything here is in device pixels. */
 

@@ -9,8 +9,8 @@ import {
 } from '../../core/frame/crop';
 import { framedSize, geometryOf } from '../../core/frame/geometry';
 import { madeParallel, straightened, type Line } from '../../core/frame/verticals';
-import { wholeFrame, type Frame } from '../../core/frame/schema';
-import type { Treatment } from '../../core/treatment/schema';
+import { wholeFrame, type Frame } from '../../core/frame/frame';
+import type { Treatment } from '../../core/treatment/treatment';
 import type { PictureInfo } from '../engine/tiles';
 import type { TakeSession } from '../takes/session';
 import type { Place, PictureTool } from '../print/tool';

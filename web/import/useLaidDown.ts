@@ -2,7 +2,7 @@ import { useCallback } from 'react';
 import type { Reference } from '../../core/settings/fields';
 import { readTreatmentFile } from '../../core/treatment/carrying';
 import { nameOfTable } from '../../core/treatment/tables';
-import { FORMAT, TreatmentError, type Treatment } from '../../core/treatment/schema';
+import { FORMAT, TreatmentError, type Treatment } from '../../core/treatment/treatment';
 import { messageOf } from '../app/api';
 import { tell } from '../app/notices';
 import { useKeepTable } from '../app/queries';

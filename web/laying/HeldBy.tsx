@@ -1,6 +1,6 @@
 import { Ellipsis, Link2 } from 'lucide-react';
 import styled from 'styled-components';
-import type { Step } from '../../core/treatment/schema';
+import type { Step } from '../../core/treatment/treatment';
 import { IconButton, LinkButton } from '../ui/buttons';
 import { Menu } from '../ui/overlays';
 import { changedInWords } from './held-words';

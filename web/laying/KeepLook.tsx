@@ -3,7 +3,7 @@ import styled from 'styled-components';
 import { isOnPainted, partOf, withoutAside } from '../../core/treatment/laying';
 import { heldBy } from '../../core/treatment/shared';
 import { asLookHas, type Look } from '../../core/treatment/looks';
-import { bareTreatment, type Step, type Treatment } from '../../core/treatment/schema';
+import { bareTreatment, type Step, type Treatment } from '../../core/treatment/treatment';
 import { Button } from '../ui/buttons';
 import { Dialog, DialogActions } from '../ui/overlays';
 import { nameOfStep } from '../../words/step-names';

@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import styled from 'styled-components';
-import { wholeFrame } from '../../core/frame/schema';
+import { wholeFrame } from '../../core/frame/frame';
 import { isOnPainted, type Laying } from '../../core/treatment/laying';
-import type { Step, Treatment } from '../../core/treatment/schema';
+import type { Step, Treatment } from '../../core/treatment/treatment';
 import { nameOfStep } from '../../words/step-names';
 import { Button } from '../ui/buttons';
 import { HowLaid } from './HowLaid';

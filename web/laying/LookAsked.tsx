@@ -1,5 +1,5 @@
 import type { SeriesLook } from '../../contract/shared-looks';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { tell } from '../app/notices';
 import { useChangeLook, useKeepLooks } from '../app/queries';
 import { KeepLook, MY_LOOKS, type Kept } from './KeepLook';

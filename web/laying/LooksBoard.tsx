@@ -1,7 +1,7 @@
 import { Ellipsis } from 'lucide-react';
 import { useCallback, useMemo, useRef, useState } from 'react';
 import styled from 'styled-components';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { layTreatment, type Laid, type Laying } from '../../core/treatment/laying';
 import type { Look } from '../../core/treatment/looks';
 import { tell } from '../app/notices';

@@ -1,7 +1,7 @@
 import { bytesOf, isAtHand, NotAtHand } from '../../core/formats/carried';
 import { carriedBy } from '../../core/treatment/carried-by';
 import { readTreatmentFile, treatmentFile } from '../../core/treatment/carrying';
-import { TreatmentError, type Treatment } from '../../core/treatment/schema';
+import { TreatmentError, type Treatment } from '../../core/treatment/treatment';
 import { takeIn } from '../engine/carried';
 
 /** Treatments on the clipboard, as the JSON of their file: from one photograph, take or window to another. */

@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { bareTreatment } from '../../core/treatment/schema';
+import { bareTreatment } from '../../core/treatment/treatment';
 import { read } from '../../core/testing/pictures';
 import { grouped, madeOf, stepsOf, type ListedLook } from './look-groups';
 

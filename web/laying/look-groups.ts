@@ -1,6 +1,6 @@
 import type { SeriesLook } from '../../contract/shared-looks';
 import type { Look } from '../../core/treatment/looks';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 
 /** The looks that there are to choose from: those of the series, one's own, the starter set. */
 

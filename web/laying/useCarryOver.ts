@@ -3,7 +3,7 @@ import type { Series } from '../../contract/series';
 import { getTake } from '../../contract/takes';
 import { isAtWork } from '../../core/treatment/alternatives';
 import { layTreatment } from '../../core/treatment/laying';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { call, currentTake } from '../app/api';
 import { tell } from '../app/notices';
 

@@ -1,6 +1,6 @@
 import { useEffect, useMemo } from 'react';
 import { partOf } from '../../core/treatment/laying';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { isOfField } from '../app/field-clipboard';
 import { tell } from '../app/notices';
 import { copiedText, copyText, remember, textOf, treatmentFrom } from './copied';

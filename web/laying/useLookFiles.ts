@@ -1,6 +1,6 @@
 import { useCallback } from 'react';
 import { looksFile, readLooks, type Look } from '../../core/treatment/looks';
-import { TreatmentError } from '../../core/treatment/schema';
+import { TreatmentError } from '../../core/treatment/treatment';
 import { tell } from '../app/notices';
 import { useKeepLooks } from '../app/queries';
 import { fetchAllCarried, sendCarried } from '../engine/carried';

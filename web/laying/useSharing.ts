@@ -3,7 +3,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { getBatch } from '../../contract/batches';
 import { changeSharedLook, shareLook, type SeriesLook } from '../../contract/shared-looks';
 import type { Look } from '../../core/treatment/looks';
-import type { Step, Treatment } from '../../core/treatment/schema';
+import type { Step, Treatment } from '../../core/treatment/treatment';
 import { asShared, following } from '../../core/treatment/following';
 import { asLook, withStepOf } from '../../core/treatment/look-making';
 import { followingOnly, letGo, linked, withRevision } from '../../core/treatment/shared';

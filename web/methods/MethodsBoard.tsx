@@ -3,7 +3,7 @@ import styled from 'styled-components';
 import type { Facts } from '../../core/methods/facts';
 import { isFor, isLaid, isReused, layPage, pagesFor } from '../../core/methods/run';
 import type { Method } from '../../core/methods/schema';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { methods } from '../../words/methods';
 import { countOf, listed } from '../../words/words';
 import { useKeys } from '../app/useKeys';

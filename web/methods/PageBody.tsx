@@ -5,7 +5,7 @@ import type { Page } from '../../core/methods/schema';
 import { showAlternative, trayWith } from '../../core/treatment/alternatives';
 import { stepKind } from '../../core/steps';
 import type { Fields } from '../../core/settings/fields';
-import type { Step, Treatment } from '../../core/treatment/schema';
+import type { Step, Treatment } from '../../core/treatment/treatment';
 import { toldOf } from '../../words/method-told';
 import { movesInWords } from '../../words/picture-told';
 import { namesOfAlternatives, nameOfStep } from '../../words/step-names';

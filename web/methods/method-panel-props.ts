@@ -1,5 +1,5 @@
 import type { Method } from '../../core/methods/schema';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import type { PictureInfo } from '../engine/tiles';
 import type { Sharing } from '../laying/useSharing';
 import type { PickColour } from '../print/usePicking';

@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useState } from 'react';
 import type { Moves } from '../../core/analysis/moved';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { smallPictures } from '../engine/client';
 import type { PictureInfo } from '../engine/tiles';
 import { useSame } from '../app/useSame';

@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from 'react';
 import type { PictureReading } from '../../core/analysis/reading';
 import type { Facts } from '../../core/methods/facts';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { smallPictures } from '../engine/client';
 import type { PictureInfo } from '../engine/tiles';
 import { useSame } from '../app/useSame';

@@ -1,7 +1,7 @@
 import { useEffect, useEffectEvent, useRef, useState } from 'react';
 import { layPage, pagesFor, stepOf, takeOff, takenUpAt } from '../../core/methods/run';
 import type { Page } from '../../core/methods/schema';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import type { MethodPanelProps } from './method-panel-props';
 import { leaveAt } from './taken-up';
 import { readingOf, useBare } from './useReading';

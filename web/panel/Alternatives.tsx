@@ -3,7 +3,7 @@ import { useCallback, useEffect, useMemo, useRef } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
 import { showAlternative, shownOf, trayWith } from '../../core/treatment/alternatives';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { useTrying } from '../print/useTrying';
 import { namesOfAlternatives } from '../../words/step-names';
 import type { Tried } from '../takes/tried';

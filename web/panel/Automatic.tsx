@@ -3,7 +3,7 @@ import styled from 'styled-components';
 import { stepKind } from '../../core/steps';
 import { beneathStep } from '../../core/treatment/beneath';
 import { changeStep } from '../../core/treatment/edit';
-import type { Step } from '../../core/treatment/schema';
+import type { Step } from '../../core/treatment/treatment';
 import { tell } from '../app/notices';
 import { wordFor } from '../../words/words';
 import { findingInWords } from './finding-words';

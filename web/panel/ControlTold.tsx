@@ -1,7 +1,7 @@
 import { useEffect, useMemo } from 'react';
 import { createPortal } from 'react-dom';
 import styled, { keyframes } from 'styled-components';
-import type { Step, Treatment } from '../../core/treatment/schema';
+import type { Step, Treatment } from '../../core/treatment/treatment';
 import { controlTold } from '../../words/less-and-more';
 import type { PictureInfo } from '../engine/tiles';
 import { smallPicture } from '../engine/client';

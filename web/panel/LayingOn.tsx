@@ -3,7 +3,7 @@ import styled from 'styled-components';
 import { mixNames } from '../../core/colour/mixes';
 import { isWhole } from '../../core/masks/reach';
 import { changeStep } from '../../core/treatment/edit';
-import type { Step, Treatment } from '../../core/treatment/schema';
+import type { Step, Treatment } from '../../core/treatment/treatment';
 import { wordFor } from '../../words/words';
 import { LinkButton } from '../ui/buttons';
 import { Fold } from '../ui/fold';

@@ -4,7 +4,7 @@ import { stepKind } from '../../core/steps';
 import { traysOf } from '../../core/treatment/trays';
 import { changeStep } from '../../core/treatment/edit';
 import { groupOf, neighbourBefore, strengthenGroup } from '../../core/treatment/groups';
-import type { Step, Treatment } from '../../core/treatment/schema';
+import type { Step, Treatment } from '../../core/treatment/treatment';
 import type { PictureInfo } from '../engine/tiles';
 import { SHARE_OF_ALL, Slider } from '../ui/slider';
 import { AreaSection } from '../areas/AreaSection';

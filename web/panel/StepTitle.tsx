@@ -5,7 +5,7 @@ import type { Stage } from '../../core/steps/define';
 import { changeStep } from '../../core/treatment/edit';
 import { StripMenu } from '../teststrip/StripMenu';
 import type { TestStrip } from '../teststrip/useTestStrip';
-import type { Step, Treatment } from '../../core/treatment/schema';
+import type { Step, Treatment } from '../../core/treatment/treatment';
 import { wordFor } from '../../words/words';
 import { IconButton } from '../ui/buttons';
 import type { StepAction } from '../takes/edits';

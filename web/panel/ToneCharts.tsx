@@ -2,7 +2,7 @@ import { memo, useEffect, useState } from 'react';
 import styled from 'styled-components';
 import { unwound } from '../../core/analysis/tone-drift';
 import { toHex } from '../../core/colour/srgb';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { smallPictures } from '../engine/client';
 import type { Charted } from '../engine/small';
 import type { PictureInfo } from '../engine/tiles';

@@ -1,7 +1,7 @@
 import { useImperativeHandle, type Ref } from 'react';
 import styled from 'styled-components';
 import type { Rectangle } from '../../core/frame/geometry';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import type { ShowRequest } from '../engine/screen';
 import type { Reading } from '../engine/surface';
 import type { PictureInfo } from '../engine/tiles';

@@ -1,7 +1,7 @@
 import { Ellipsis } from 'lucide-react';
 import type { ReactNode } from 'react';
 import styled from 'styled-components';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import type { PictureInfo } from '../engine/tiles';
 import { SmallPicture } from './SmallPicture';
 import { pointed } from './useTrying';

@@ -9,7 +9,7 @@ import {
 } from 'react';
 import styled from 'styled-components';
 import type { Rectangle } from '../../core/frame/geometry';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { isKey } from '../app/keys';
 import { useKeys } from '../app/useKeys';
 import type { PictureInfo } from '../engine/tiles';

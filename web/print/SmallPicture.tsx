@@ -1,5 +1,5 @@
 import { useEffect, useRef } from 'react';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { useAway } from '../app/away';
 import { smallPicture } from '../engine/client';
 import { drawSoon } from './draw-soon';

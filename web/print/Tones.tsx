@@ -1,7 +1,7 @@
 import { memo, useEffect, useState } from 'react';
 import { ToggleButton } from 'react-aria-components';
 import styled from 'styled-components';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { smallPictures } from '../engine/client';
 import type { PictureInfo } from '../engine/tiles';
 import type { Histogram } from '../engine/small';

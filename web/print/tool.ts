@@ -1,5 +1,5 @@
 import type { Stroke } from '../../core/settings/fields';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 
 /** What a pointer on the picture does besides moving it. */
 

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState, type RefObject } from 'react';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { noteAway, onReturn } from '../app/away';
 import { PictureEngine, type Beside } from '../engine/client';
 import type { ShowRequest } from '../engine/screen';

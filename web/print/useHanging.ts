@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useLayoutEffect, useMemo, useState, type RefObject } from 'react';
-import type { Frame } from '../../core/frame/schema';
+import type { Frame } from '../../core/frame/frame';
 import type { Rectangle } from '../../core/frame/geometry';
 import { panBy, place, printOf, zoomAt, type Placement, type Size, type View } from '../engine/view';
 import { isHungDown, panesOf, type Split } from './panes';

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { looksTheSame } from '../../core/treatment/same';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 
 /** A treatment, the same object as long as it makes the same picture: what is made of it need not be made again. */
 export function useKept(treatment: Treatment): Treatment {

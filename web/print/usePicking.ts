@@ -1,6 +1,6 @@
 import { useCallback, useMemo, useState } from 'react';
 import { toHex } from '../../core/colour/srgb';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { messageOf } from '../app/api';
 import { tell } from '../app/notices';
 import { useKeys } from '../app/useKeys';

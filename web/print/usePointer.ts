@@ -7,7 +7,7 @@ import {
   type PointerEvent,
   type RefObject,
 } from 'react';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import type { Placement } from '../engine/view';
 import type { OtherReader } from './OtherSide';
 import type { ReadColour } from './Reading';

@@ -4,7 +4,7 @@ import styled from 'styled-components';
 import type { Photograph } from '../../contract/photographs';
 import { getTake } from '../../contract/takes';
 import { layTreatment, type Laying } from '../../core/treatment/laying';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { call, currentTake } from '../app/api';
 import { madeOf, SHARED, stepsOf, type ListedLook } from '../laying/look-groups';
 import type { useLookList } from '../laying/useLookList';

@@ -13,7 +13,7 @@ import {
 } from 'react-aria-components';
 import styled from 'styled-components';
 import { framedSize } from '../../core/frame/geometry';
-import { wholeFrame } from '../../core/frame/schema';
+import { wholeFrame } from '../../core/frame/frame';
 import type { Photograph } from '../../contract/photographs';
 import { currentTake } from '../app/api';
 import { characterInWords } from '../../words/words';

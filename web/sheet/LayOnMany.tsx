@@ -1,6 +1,6 @@
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { sendCarried } from '../engine/carried';
 import type { Laying } from '../../core/treatment/laying';
 import { stepKinds, type Kind } from '../../core/steps';

@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import type { Photograph } from '../../contract/photographs';
 import { fitTake, getTake } from '../../contract/takes';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { layTreatment } from '../../core/treatment/laying';
 import { call, currentTake } from '../app/api';
 import { tell } from '../app/notices';

@@ -4,7 +4,7 @@ import { redoBatch, undoBatch } from '../../contract/batches';
 import { changePhotograph, type Photograph } from '../../contract/photographs';
 import { bringBackMany, changeSeries, putAsideMany, type Series } from '../../contract/series';
 import { createTake, removeTake, restoreTake } from '../../contract/takes';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { call, currentTake } from '../app/api';
 import { toldOf, useDeeds, type Deed } from '../app/deeds';
 import { tell } from '../app/notices';

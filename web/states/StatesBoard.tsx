@@ -1,7 +1,7 @@
 import { Ellipsis } from 'lucide-react';
 import { memo, useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import styled from 'styled-components';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { useKeys } from '../app/useKeys';
 import { pointed, useTrying } from '../print/useTrying';
 import type { Tried } from '../takes/tried';

@@ -1,4 +1,4 @@
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import type { Setting } from '../../words/setting';
 import { settingsOfStep } from '../../words/step-settings';
 

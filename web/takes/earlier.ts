@@ -1,7 +1,7 @@
 import { bytesOf } from '../../core/formats/carried';
 import { carriedBy } from '../../core/treatment/carried-by';
 import { readTreatmentFile } from '../../core/treatment/carrying';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { takeIn } from '../engine/carried';
 
 /** An edit that the version before this one could not save, as it lies in the local storage of this browser. */

@@ -10,7 +10,7 @@ import {
   ungroup,
 } from '../../core/treatment/groups';
 import { sameBeside, setOut, setOutBeside, type UsualStep } from '../../core/treatment/usual-steps';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { countOf, wordFor } from '../../words/words';
 import { namesOfAlternatives, nameOfStep } from '../../words/step-names';
 import type { TakeSession } from './session';

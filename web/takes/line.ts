@@ -1,6 +1,6 @@
 import type { History } from '../../contract/takes';
 import { patched } from '../../core/treatment/patch';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 
 /** The states of a take that undo and redo go along, as this window knows them. Each change gives a new line. */
 

@@ -1,6 +1,6 @@
 import type { TakeState } from '../../contract/takes';
 import { patchBetween, type Patch } from '../../core/treatment/patch';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { ApiError, messageOf } from '../app/api';
 import type { KeptCommand, Unsaved } from '../app/browser-store';
 

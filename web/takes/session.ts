@@ -10,7 +10,7 @@ import { MOST_TREATMENT } from '../../contract/limits';
 import { tidyAlternatives } from '../../core/treatment/alternatives';
 import { treatmentFile } from '../../core/treatment/carrying';
 import { patched } from '../../core/treatment/patch';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { withOwnChanges } from '../../core/treatment/own-changes';
 import { noRoomFor } from '../../core/treatment/room';
 import { jsonLength } from '../../core/treatment/size';

@@ -1,4 +1,4 @@
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 
 /** What is tried on the picture: the treatment that it would give, and what it is called. */
 export interface Tried {

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { changeSetting } from '../../core/treatment/edit';
 import { stepKind } from '../../core/steps';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { FieldControls } from '../controls/FieldControls';
 import { ToolsContext, type BenchTools } from '../controls/tools';
 import type { SetSetting } from '../takes/edits';

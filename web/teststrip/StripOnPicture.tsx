@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import styled from 'styled-components';
 import type { Rectangle } from '../../core/frame/geometry';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { tell } from '../app/notices';
 import { renderBands } from '../engine/client';
 import type { PictureInfo } from '../engine/tiles';

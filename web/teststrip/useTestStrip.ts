@@ -1,5 +1,5 @@
 import { useCallback, useMemo, useState } from 'react';
-import type { Treatment } from '../../core/treatment/schema';
+import type { Treatment } from '../../core/treatment/treatment';
 import { useKeys } from '../app/useKeys';
 import type { Size } from '../../words/area-settings';
 import type { Setting } from '../../words/setting';

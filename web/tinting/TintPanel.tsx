@@ -8,7 +8,7 @@ import {
   type Tinted,
 } from '../../core/treatment/tinting';
 import { areaOf } from '../../core/treatment/areas';
-import type { Step, Treatment } from '../../core/treatment/schema';
+import type { Step, Treatment } from '../../core/treatment/treatment';
 import { useKeys } from '../app/useKeys';
 import { countOf } from '../../words/words';
 import { PigmentBox } from '../controls/PigmentBox';

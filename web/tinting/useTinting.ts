@@ -2,7 +2,7 @@ import { useCallback, useEffect, useMemo, useState } from 'react';
 import { starterBox, type NamedPigment } from '../../core/colour/pigments';
 import type { Stroke } from '../../core/settings/fields';
 import { showingArea } from '../../core/treatment/areas';
-import type { Step, Treatment } from '../../core/treatment/schema';
+import type { Step, Treatment } from '../../core/treatment/treatment';
 import { leaveAsItIs, readyToTint, tint, washesOf, type Way } from '../../core/treatment/tinting';
 import { addPoint, pointOf, toPhotograph } from '../areas/on-photograph';
 import { roughDrag, roughPoint, type Rough } from '../areas/rough-drag';

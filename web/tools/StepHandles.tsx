@@ -1,7 +1,7 @@
 import { useRef } from 'react';
 import { stepKind, type Settings } from '../../core/steps';
 import { changeStep } from '../../core/treatment/edit';
-import type { Step, Treatment } from '../../core/treatment/schema';
+import type { Step, Treatment } from '../../core/treatment/treatment';
 import { Handles } from '../print/Handles';
 import type { OnWall } from '../print/tool';
 import { nameOfStep } from '../../words/step-names';

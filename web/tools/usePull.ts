@@ -3,7 +3,7 @@ import { stepKind } from '../../core/steps';
 import type { Family } from '../../core/colour/hues';
 import { beneathStep } from '../../core/treatment/beneath';
 import { changeStep } from '../../core/treatment/edit';
-import type { Step, Treatment } from '../../core/treatment/schema';
+import type { Step, Treatment } from '../../core/treatment/treatment';
 import { messageOf } from '../app/api';
 import { tell } from '../app/notices';
 import { smallPictures } from '../engine/client';

@@ -5,7 +5,7 @@ import styled from 'styled-components';
 import type { GroupActions } from '../takes/edits';
 import type { Run } from '../../core/treatment/groups';
 import { traysOf } from '../../core/treatment/trays';
-import type { StepGroup } from '../../core/treatment/schema';
+import type { StepGroup } from '../../core/treatment/treatment';
 import { Menu } from '../ui/overlays';
 import { NameField } from '../ui/inplace';
 import { Tray } from './trays';

@@ -2,7 +2,7 @@ import { Plus } from 'lucide-react';
 import { memo, useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { stages, type Stage } from '../../core/steps/define';
 import { placeStep } from '../../core/treatment/edit';
-import type { Step, Treatment } from '../../core/treatment/schema';
+import type { Step, Treatment } from '../../core/treatment/treatment';
 import { isKey } from '../app/keys';
 import { wordFor } from '../../words/words';
 import { WHOLE_STRENGTH } from '../../words/step-settings';

@@ -1,7 +1,7 @@
 import { Link2 } from 'lucide-react';
 import { memo, useRef, type KeyboardEvent } from 'react';
 import { mergeProps } from 'react-aria';
-import type { Step, Treatment } from '../../core/treatment/schema';
+import type { Step, Treatment } from '../../core/treatment/treatment';
 import { Button as AriaButton, Focusable } from 'react-aria-components';
 import styled from 'styled-components';
 import { namesOfAlternatives, nameOfStep } from '../../words/step-names';

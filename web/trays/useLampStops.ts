@@ -1,6 +1,6 @@
 import { useLayoutEffect, useMemo, useState, type RefObject } from 'react';
 import { shownOf } from '../../core/treatment/alternatives';
-import type { Step } from '../../core/treatment/schema';
+import type { Step } from '../../core/treatment/treatment';
 import { nameOfStep } from '../../words/step-names';
 import type { LampStop } from './Lamp';
 import { useSame } from '../app/useSame';

@@ -1,5 +1,5 @@
 import { useCallback } from 'react';
-import { bareTreatment, type Treatment } from '../../../core/treatment/schema';
+import { bareTreatment, type Treatment } from '../../../core/treatment/treatment';
 import { Methods } from '../../methods/Methods';
 import { settingOf } from '../../takes/edits';
 import { useWork } from '../work';

@@ -1,7 +1,7 @@
 import { useCallback, useMemo } from 'react';
 import styled from 'styled-components';
 import { sparing } from '../../../core/treatment/areas';
-import type { Treatment } from '../../../core/treatment/schema';
+import type { Treatment } from '../../../core/treatment/treatment';
 import { nameOfStep } from '../../../words/step-names';
 import { StepPanel } from '../../panel/StepPanel';
 import { settingOf, type StepAction } from '../../takes/edits';

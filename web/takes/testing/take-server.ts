@@ -1,6 +1,7 @@
 import type { Take } from '../../../contract/takes';
 import { patchBetween, patched, type Patch } from '../../../core/treatment/patch';
-import { parseTreatment, type Treatment } from '../../../core/treatment/schema';
+import type { Treatment } from '../../../core/treatment/treatment';
+import { parseTreatment } from '../../../core/treatment/schema';
 
 export const TAKE = '7f0c9a52-1a65-4c4e-9f5c-0d2b6a3c1e01';
 export const OTHER_TAKE = '7f0c9a52-1a65-4c4e-9f5c-0d2b6a3c1e02';

@@ -9,7 +9,7 @@ import type { Face } from '../../../core/steps/define';
 import type { Mask } from '../../../core/masks/mask';
 import { beneathPart } from '../../../core/masks/parts';
 import { foundUpon } from '../../../core/treatment/areas';
-import type { Step, Treatment } from '../../../core/treatment/schema';
+import type { Step, Treatment } from '../../../core/treatment/treatment';
 import type { PictureInfo } from '../../engine/tiles';
 import { SmallPicture } from '../../print/SmallPicture';
 import { BASIN } from '../trays';

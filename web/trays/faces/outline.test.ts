@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest';
 import { addArea, addPart, addStroke, areaOf } from '../../../core/treatment/areas';
-import { bareTreatment } from '../../../core/treatment/schema';
+import { bareTreatment } from '../../../core/treatment/treatment';
 import { outlineOf } from './outline';
 
 const room = { width: 92, height: 52 };

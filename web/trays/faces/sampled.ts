@@ -2,7 +2,7 @@ import { FAMILIES, familyNames, pureHue } from '../../../core/colour/hues';
 import { luma, toHex } from '../../../core/colour/srgb';
 import { stepKind } from '../../../core/steps';
 import { noContext, type Point } from '../../../core/steps/define';
-import type { Step } from '../../../core/treatment/schema';
+import type { Step } from '../../../core/treatment/treatment';
 
 /** What a step does to greys and to pure hues, by its own function: what its tray is drawn from. */
 
