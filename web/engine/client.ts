@@ -3,7 +3,7 @@ import type { Stroke } from '../../core/settings/fields';
 import type { Treatment } from '../../core/treatment/treatment';
 import { EngineDied, livingEngine, type LivingEngine } from './living';
 import type { Band, BandRequest } from './bands';
-import type { Done, Piece, Share, ShowRequest, Shown } from './screen';
+import type { Done, Lost, Piece, Share, ShowRequest, Shown, TileState } from './screen';
 import type { PictureInfo } from './tiles';
 import type { Size } from './view';
 import type { Engine } from './worker';
@@ -16,15 +16,17 @@ const giveAll = (engine: Remote<Engine>) =>
 /** Workers that share the tiles of the large picture: as many as the machine has cores but one. */
 const MOST_WORKERS = 8;
 const workers = Math.min(MOST_WORKERS, Math.max(1, (navigator.hardwareConcurrency || 2) - 1));
-/** For the whole visit, so that tiles and tables are kept. */
-const large = Array.from({ length: workers }, () => livingEngine(giveAll));
+let started: readonly LivingEngine[] | undefined;
+/** They begin with the first picture, and stay for the whole visit, so that tiles and tables are kept. */
+const large = (): readonly LivingEngine[] =>
+  (started ??= Array.from({ length: workers }, () => livingEngine(giveAll)));
 /** The worker that makes small pictures, apart from them: started when the large picture is drawn. */
 let small: LivingEngine | undefined;
 
 /** Gives bytes that treatments refer to, to the engines that are there and to those to come. */
 export async function giveToEngines(sha256: string, bytes: Uint8Array): Promise<void> {
   given.set(sha256, bytes);
-  await Promise.all([...large, small].map(each => each?.engine.hold(sha256, bytes)));
+  await Promise.all([...(started ?? []), small].map(each => each?.engine.hold(sha256, bytes)));
 }
 
 let largeShown: () => void = () => undefined;
@@ -43,7 +45,7 @@ export async function smallPictures(): Promise<{ engine: Remote<Engine> }> {
 
 /** Makes a photograph ready for areas to be found in it: the first stroke then has its answer sooner. */
 export function readyToFind(picture: PictureInfo): void {
-  for (const { once } of large) void once.readyFor(picture).catch(() => undefined);
+  for (const { once } of large()) void once.readyFor(picture).catch(() => undefined);
 }
 
 interface SmallJob {
@@ -62,7 +64,7 @@ let drawing = 0;
 
 /** Gives small pictures that wait to whoever is free: to the worker for them, and to those of the large picture while it rests. */
 function giveSmall(): void {
-  const makers = [small, ...(drawing === 0 ? large : [])].filter(w => w !== undefined);
+  const makers = [small, ...(drawing === 0 ? large() : [])].filter(w => w !== undefined);
   for (let had = 0; had < MOST_AT_SMALL; had++) {
     for (const worker of makers.filter(w => (atSmall.get(w) ?? 0) === had)) {
       let job = smallJobs.shift();
@@ -117,7 +119,7 @@ export async function renderBands(
       if (made && !signal.aborted) onBand(index, made);
     }
   };
-  await Promise.all(large.map(work));
+  await Promise.all(large().map(work));
 }
 
 /** A stroke that is under way. */
@@ -152,7 +154,7 @@ export class PictureEngine {
   private readonly id = ++views;
   /** The serial of what was asked for last, where workers can look while they are busy. */
   private readonly newest = self.crossOriginIsolated ? new Int32Array(new SharedArrayBuffer(4)) : null;
-  private readonly ports: (MessagePort | null)[] = large.map(() => null);
+  private readonly ports: (MessagePort | null)[] = large().map(() => null);
   /** Told when all pieces of some work have come, by its number. */
   private readonly sent = new Map<number, () => void>();
   private readonly ready: Promise<unknown>[];
@@ -170,8 +172,8 @@ export class PictureEngine {
     onLost: () => void,
     private readonly slot = 0,
   ) {
-    this.ready = large.map((_, k) => this.connect(k));
-    this.forget = large.map((worker, k) =>
+    this.ready = large().map((_, k) => this.connect(k));
+    this.forget = large().map((worker, k) =>
       worker.onRestart(() => {
         if (this.closed) return;
         this.base = null;
@@ -190,7 +192,7 @@ export class PictureEngine {
       if ('done' in data) this.sent.get(data.done)?.();
       else if (!this.closed) this.onPiece(data);
     };
-    const attached = large[k].once.attach(this.id, transfer(port2, [port2]), this.newest, this.slot);
+    const attached = large()[k].once.attach(this.id, transfer(port2, [port2]), this.newest, this.slot);
     attached.catch(() => undefined);
     return attached;
   }
@@ -212,7 +214,7 @@ export class PictureEngine {
 
   /** Fetches the pixels of a picture as it would hang, for when it is shown. */
   warm({ picture, treatment }: Beside, viewport: Size, margin: number): void {
-    for (const [which, worker] of large.entries()) {
+    for (const [which, worker] of large().entries()) {
       const share = { which, of: workers };
       void worker.once.warm(picture, treatment, viewport, margin, share).catch(() => undefined);
     }
@@ -223,12 +225,19 @@ export class PictureEngine {
     for (const port of this.ports) port?.postMessage(piece);
   }
 
+  /** Tiles that are not as they were sent: they are made anew when the picture is next asked for. */
+  renew(tiles: readonly TileState[]): void {
+    for (const lost of tiles) {
+      for (const port of this.ports) port?.postMessage({ lost } satisfies Lost);
+    }
+  }
+
   close(): void {
     this.waiting = null;
     this.closed = true;
     for (const forget of this.forget) forget();
     for (const port of this.ports) port?.close();
-    for (const worker of large) void worker.once.detach(this.id).catch(() => undefined);
+    for (const worker of large()) void worker.once.detach(this.id).catch(() => undefined);
   }
 
   private async draw(request: ShowRequest | Painting): Promise<Shown | null> {
@@ -239,18 +248,22 @@ export class PictureEngine {
       const isNew = this.base !== base;
       this.base = base;
       const stroke = { ...rest, base: isNew ? base : null };
-      each = (which, share) => large[which].once.showStroke(this.id, stroke, share);
+      each = (which, share) => large()[which].once.showStroke(this.id, stroke, share);
     } else {
       this.base = null;
       if (workers > 1) {
         // Tables are baked once for all.
-        const tables = await large[0].once.prepare(this.id, request);
+        const tables = await large()[0].once.prepare(this.id, request);
         if (!tables) return null;
-        await Promise.all(large.slice(1).map(worker => worker.once.learn(tables)));
+        await Promise.all(
+          large()
+            .slice(1)
+            .map(worker => worker.once.learn(tables)),
+        );
       }
-      each = (which, share) => large[which].once.show(this.id, request, share);
+      each = (which, share) => large()[which].once.show(this.id, request, share);
     }
-    const all = await Promise.all(large.map((_, which) => this.withPieces(which, each)));
+    const all = await Promise.all(large().map((_, which) => this.withPieces(which, each)));
     const shown = all.filter(s => s !== null);
     if (shown.length < all.length) return null;
     return {
@@ -258,6 +271,7 @@ export class PictureEngine {
       planned: Math.max(...shown.map(s => s.planned)),
       pixels: shown.reduce((sum, s) => sum + s.pixels, 0),
       fine: shown.every(s => s.fine),
+      tiles: shown.flatMap(s => s.tiles ?? []),
     };
   }
 

@@ -157,6 +157,7 @@ const step = fc.oneof(
   fc.record({ does: fc.constant('light' as const), to: fc.constantFrom(0, 0.4) }),
   fc.record({ does: fc.constant('sharpen' as const), to: fc.constantFrom(0, 1) }),
   fc.record({ does: fc.constant('forget' as const), to: fc.nat(20) }),
+  fc.record({ does: fc.constant('drop' as const), to: fc.nat(6) }),
 );
 
 describe('the surface', () => {
@@ -172,8 +173,12 @@ describe('the surface', () => {
           // eslint-disable-next-line no-restricted-syntax -- as much of the browser's own as is used here
           const surface = new module.Surface(canvas as never, piece => port1.postMessage(piece));
           const waiting = new Map<number, () => void>();
+          /** Pieces that are lost on their way, by their numbers. */
+          const dropping = new Set<number>();
+          let pieces = 0;
           port1.on('message', (data: Piece | Done) => {
             if ('done' in data) waiting.get(data.done)?.();
+            else if (dropping.delete(pieces++)) return;
             else surface.take(data);
           });
           const id = ++views;
@@ -187,7 +192,7 @@ describe('the surface', () => {
           let serial = 0;
           const show = async (treatment: Treatment, content: number, draft: boolean, isLast = false) => {
             const work = ++serial;
-            const pieces = new Promise<void>(done => waiting.set(work, done));
+            const sent = new Promise<void>(done => waiting.set(work, done));
             const request: ShowRequest = {
               serial,
               content,
@@ -208,7 +213,7 @@ describe('the surface', () => {
               if (tables) screen.learn(tables);
             }
             const shown = await screen.show(id, request, { which: 0, of: 1, work });
-            await pieces;
+            await sent;
             if (shown?.fine) surface.settle(content);
             return shown;
           };
@@ -225,6 +230,10 @@ describe('the surface', () => {
               if (name) tiles.delete(name);
               continue;
             }
+            if (does === 'drop') {
+              dropping.add(pieces + to);
+              continue;
+            }
             if (does === 'wash') strength = to;
             else if (does === 'move') x = to;
             else if (does === 'light') light = to;
@@ -239,7 +248,12 @@ describe('the surface', () => {
           }
           await Promise.all(begun);
           const last = treatmentOf(strength, x, light, sharp);
-          await show(last, ++content, false, true);
+          dropping.clear();
+          const shown = await show(last, ++content, false, true);
+          // Page and worker agree, or the tiles that differ are made anew.
+          const lost = surface.lost(shown?.tiles ?? []);
+          for (const tile of lost) port1.postMessage({ lost: tile });
+          if (lost.length) await show(last, content, false, true);
           // What was missing is sent after it was asked for.
           await new Promise(done => setTimeout(done, 30));
           surface.settle(content);

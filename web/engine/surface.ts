@@ -1,6 +1,6 @@
 import type { Frame } from '../../core/frame/frame';
 import { framedSizeAt, geometryOf, sizeAt, type Rectangle } from '../../core/frame/geometry';
-import type { Piece } from './screen';
+import type { Piece, TileState } from './screen';
 import type { PictureInfo } from './tiles';
 import type { Placement, Size } from './view';
 
@@ -28,6 +28,8 @@ interface Tile {
   edge: number;
   size: Size;
   part: Rectangle;
+  /** Of which state it is, as the worker counts. */
+  version: number;
   content: number;
   /** A patch over finer tiles that have become stale. */
   isPatch: boolean;
@@ -43,6 +45,8 @@ const keyOf = ({ of, part }: Pick<Piece, 'of' | 'part'>) => `${of} ${part.x} ${p
 export class Surface {
   private readonly context: CanvasRenderingContext2D;
   private readonly tiles = new Map<string, Tile>();
+  /** Tiles that have been asked for again. */
+  private readonly awaited = new Set<string>();
   private hung: Hung | null = null;
   private smooth: ReturnType<typeof setTimeout> | undefined;
 
@@ -58,7 +62,10 @@ export class Surface {
   hang(hung: Hung): void {
     const { viewport } = hung;
     const isOther = this.hung?.picture.id !== hung.picture.id;
-    if (isOther) this.tiles.clear();
+    if (isOther) {
+      this.tiles.clear();
+      this.awaited.clear();
+    }
     this.hung = hung;
     if (this.canvas.width !== viewport.width) this.canvas.width = viewport.width;
     if (this.canvas.height !== viewport.height) this.canvas.height = viewport.height;
@@ -76,7 +83,8 @@ export class Surface {
     const part = { x: 0, y: 0, width, height };
     const { frame } = this.hung;
     const size = { width, height };
-    const tile = { canvas, context, of: 'small', edge: 0, size, part, content: -1, isPatch: false, frame };
+    const as = { of: 'small', edge: 0, version: 0, content: -1, isPatch: false };
+    const tile = { ...as, canvas, context, size, part, frame };
     this.tiles.set('small', tile);
     this.draw(null, 'high');
   }
@@ -86,12 +94,15 @@ export class Surface {
     const { hung } = this;
     if (!hung) return;
     const key = keyOf(piece);
-    const { part, only, content } = piece;
+    const { part, only, content, version } = piece;
     let tile = this.tiles.get(key);
     const isThere = tile?.part.width === part.width && tile.part.height === part.height;
     const isAll = piece.pixels && only.width === part.width && only.height === part.height;
-    if (!isThere && !isAll) {
-      // A part of what is not here would leave the rest blank.
+    // A change is laid on the state before it, and nothing on what is of its state.
+    const fits = isThere && tile!.version === (piece.pixels ? version - 1 : version);
+    if (!fits && !isAll) {
+      // A part of what is not here would leave the rest blank, or old.
+      this.awaited.add(key);
       this.onMissing(piece);
       return;
     }
@@ -105,6 +116,8 @@ export class Surface {
       }
     }
     tile.content = content;
+    tile.version = version;
+    this.awaited.delete(key);
     this.tiles.delete(key);
     this.tiles.set(key, tile);
     if (this.tiles.size > KEPT) this.tiles.delete(this.tiles.keys().next().value!);
@@ -121,6 +134,14 @@ export class Surface {
       if (tile.isPatch || (tile.content !== content && !this.isOfThisSize(tile))) this.tiles.delete(name);
     }
     this.draw(null, 'high');
+  }
+
+  /** Those of some tiles that are not here, or here in another state, and have not been asked for again. */
+  lost(tiles: readonly TileState[]): TileState[] {
+    return tiles.filter(({ of, x, y, version }) => {
+      const key = `${of} ${x} ${y}`;
+      return this.tiles.get(key)?.version !== version && !this.awaited.has(key);
+    });
   }
 
   /** What is drawn at a device pixel; null where there is nothing. */

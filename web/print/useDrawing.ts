@@ -109,16 +109,28 @@ export function useDrawing({
     canvas.dataset[slot ? 'beside' : 'picture'] = '';
     place.replaceChildren(canvas);
     let refining: ReturnType<typeof setTimeout> | undefined;
+    /** The request for which tiles have been made anew: once. */
+    let renewed = -1;
     const hung = new Surface(canvas, piece => made.missing(piece));
     const made = new PictureEngine(
       piece => hung.take(piece),
-      (request, { took, planned, pixels, fine }) => {
+      (request, { took, planned, pixels, fine, tiles }) => {
         setFault(null);
         setShown(true);
         clearTimeout(waiting.current);
         waiting.current = undefined;
         setLate(false);
         if (request.serial !== serials.current) startWaiting();
+        const isLast = request.serial === serials.current && request.content === contents.current;
+        const lost = fine && isLast && 'view' in request ? hung.lost(tiles ?? []) : [];
+        if (lost.length && renewed !== request.serial) {
+          // Nothing is said to be shown that is not.
+          console.error(`${lost.length} tiles of the picture were not of its last state, and are made anew.`);
+          renewed = request.serial;
+          made.renew(lost);
+          made.show({ ...(request as ShowRequest), draft: false });
+          return;
+        }
         if (fine && request.content === contents.current) hung.settle(request.content);
         if (pixels) performance.mark('picture shown', { detail: { took, planned, pixels, fine, slot } });
         canvas.dataset.shown = String(request.serial);
