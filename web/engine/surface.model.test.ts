@@ -248,8 +248,8 @@ describe('the surface', () => {
           }
           await Promise.all(begun);
           const last = treatmentOf(strength, x, light, sharp);
-          dropping.clear();
           const shown = await show(last, ++content, false, true);
+          dropping.clear();
           // Page and worker agree, or the tiles that differ are made anew.
           const lost = surface.lost(shown?.tiles ?? []);
           for (const tile of lost) port1.postMessage({ lost: tile });
