@@ -3,7 +3,7 @@ import type { Stroke } from '../../core/settings/fields';
 import type { Treatment } from '../../core/treatment/treatment';
 import { EngineDied, livingEngine, type LivingEngine } from './living';
 import type { Band, BandRequest } from './bands';
-import type { Done, Lost, Piece, Share, ShowRequest, Shown, TileState } from './screen';
+import type { Done, Piece, Share, ShowRequest, Shown } from './screen';
 import type { PictureInfo } from './tiles';
 import type { Size } from './view';
 import type { Engine } from './worker';
@@ -223,13 +223,6 @@ export class PictureEngine {
   /** A tile that was said to be here is not: it is sent again. */
   missing(piece: Piece): void {
     for (const port of this.ports) port?.postMessage(piece);
-  }
-
-  /** Tiles that are not as they were sent: they are made anew when the picture is next asked for. */
-  renew(tiles: readonly TileState[]): void {
-    for (const lost of tiles) {
-      for (const port of this.ports) port?.postMessage({ lost } satisfies Lost);
-    }
   }
 
   close(): void {

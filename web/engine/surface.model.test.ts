@@ -10,7 +10,7 @@ import { geometryOf, sizeAt } from '../../core/frame/geometry';
 import type { Treatment } from '../../core/treatment/treatment';
 import { parseTreatment } from '../../core/treatment/schema';
 import type * as ScreenModule from './screen';
-import type { Done, Piece, ShowRequest } from './screen';
+import type { Done, Piece, ShowRequest, TileState } from './screen';
 import type * as SurfaceModule from './surface';
 import { place, printOf, type View } from './view';
 
@@ -190,7 +190,13 @@ describe('the surface', () => {
           surface.hang({ picture, frame: asPhotographed, at, viewport });
 
           let serial = 0;
-          const show = async (treatment: Treatment, content: number, draft: boolean, isLast = false) => {
+          const show = async (
+            treatment: Treatment,
+            content: number,
+            draft: boolean,
+            isLast = false,
+            renew?: TileState[],
+          ) => {
             const work = ++serial;
             const sent = new Promise<void>(done => waiting.set(work, done));
             const request: ShowRequest = {
@@ -204,6 +210,7 @@ describe('the surface', () => {
               pointer: null,
               marking: null,
               draft,
+              renew,
             };
             newest[0] = serial;
             // A fine picture is given up while its tables are baked, as if the page had asked for another.
@@ -252,8 +259,7 @@ describe('the surface', () => {
           dropping.clear();
           // Page and worker agree, or the tiles that differ are made anew.
           const lost = surface.lost(shown?.tiles ?? []);
-          for (const tile of lost) port1.postMessage({ lost: tile });
-          if (lost.length) await show(last, content, false, true);
+          if (lost.tiles.length) await show(last, content, false, true, lost.tiles);
           // What was missing is sent after it was asked for.
           await new Promise(done => setTimeout(done, 30));
           surface.settle(content);

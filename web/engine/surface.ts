@@ -136,12 +136,11 @@ export class Surface {
     this.draw(null, 'high');
   }
 
-  /** Those of some tiles that are not here, or here in another state, and have not been asked for again. */
-  lost(tiles: readonly TileState[]): TileState[] {
-    return tiles.filter(({ of, x, y, version }) => {
-      const key = `${of} ${x} ${y}`;
-      return this.tiles.get(key)?.version !== version && !this.awaited.has(key);
-    });
+  /** Those of some tiles that are not here, or here in another state; and whether that was known, and they were asked for. */
+  lost(tiles: readonly TileState[]): { tiles: TileState[]; wereAwaited: boolean } {
+    const keyOfState = ({ of, x, y }: TileState) => `${of} ${x} ${y}`;
+    const lost = tiles.filter(tile => this.tiles.get(keyOfState(tile))?.version !== tile.version);
+    return { tiles: lost, wereAwaited: lost.every(tile => this.awaited.has(keyOfState(tile))) };
   }
 
   /** What is drawn at a device pixel; null where there is nothing. */

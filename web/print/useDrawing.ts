@@ -122,13 +122,16 @@ export function useDrawing({
         setLate(false);
         if (request.serial !== serials.current) startWaiting();
         const isLast = request.serial === serials.current && request.content === contents.current;
-        const lost = fine && isLast && 'view' in request ? hung.lost(tiles ?? []) : [];
-        if (lost.length && renewed !== request.serial) {
+        const lost = hung.lost(fine && isLast && 'view' in request ? (tiles ?? []) : []);
+        if (lost.tiles.length && renewed !== request.serial) {
           // Nothing is said to be shown that is not.
-          console.error(`${lost.length} tiles of the picture were not of its last state, and are made anew.`);
+          if (!lost.wereAwaited) {
+            console.error(
+              `${lost.tiles.length} tiles were not of the last state of the picture, and are made anew.`,
+            );
+          }
           renewed = request.serial;
-          made.renew(lost);
-          made.show({ ...(request as ShowRequest), draft: false });
+          made.show({ ...(request as ShowRequest), draft: false, renew: lost.tiles });
           return;
         }
         if (fine && request.content === contents.current) hung.settle(request.content);

@@ -3,6 +3,7 @@ import { atHand } from '../at-hand';
 import { levelOf, type Level } from '../levels';
 import { place, printOf, type Placement } from '../view';
 import type { Share, ShowRequest } from './messages';
+import { forget } from './rendered';
 import { asked, isOf, screens, staleness, type Screen } from './screens';
 
 /** What is asked for of a surface: of whom, and where it lies. */
@@ -25,6 +26,7 @@ export async function takeUp(id: number, request: ShowRequest, share: Share): Pr
   const screen = screens.get(id);
   if (!screen) return null;
   asked(screen, request.serial);
+  for (const tile of request.renew ?? []) forget(screen, tile);
   await atHand(treatment);
   const at = place(printOf(picture, treatment.frame), viewport, view, margin);
   const natural = levelOf(picture, treatment.frame, at, viewport, 0, pointer);

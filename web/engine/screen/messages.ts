@@ -24,6 +24,8 @@ export interface ShowRequest {
   marking: 'lost' | 'coloured' | null;
   /** A first answer is wanted soon; a fine one may follow. */
   draft: boolean;
+  /** Tiles that the page has lost, or has in another state than they were sent: they are made and sent anew. */
+  renew?: readonly TileState[];
 }
 
 /** Which of the tiles a worker does, where several share them; the piece of work has a number. */
@@ -57,11 +59,6 @@ export interface TileState {
   x: number;
   y: number;
   version: number;
-}
-
-/** A tile that the page has lost, or has in another state than it was sent: it is to be made and sent anew. */
-export interface Lost {
-  lost: Pick<TileState, 'of' | 'x' | 'y'>;
 }
 
 /** A rendered tile, or a part of it that has changed, on its way to the page. */

@@ -6,7 +6,7 @@ import type { Surveys } from '../../../core/engine/run';
 import type { Rectangle } from '../../../core/frame/geometry';
 import { markColoured, markLost } from '../../../core/kernels/clipping';
 import { common, isEmpty, type Framed } from '../levels';
-import type { Lost, Piece, ShowRequest, TileState } from './messages';
+import type { Piece, ShowRequest, TileState } from './messages';
 import { nameAt, nameOf, screens, type Screen } from './screens';
 
 /** The tiles that this worker has rendered: each is rendered where it has changed, and sent where the page has another. */
@@ -123,6 +123,13 @@ export const statesOf = (screen: Screen, of: Framed, parts: readonly Rectangle[]
     return last ? [{ of: of.name, x, y, version: last.version }] : [];
   });
 
+/** Lets a tile go, and what was said to have been sent of it. */
+export function forget(screen: Screen, tile: TileState): void {
+  const name = nameAt(screen, tile.of, tile);
+  screen.sent.delete(name);
+  rendered.delete(name);
+}
+
 /** Whether a tile has been rendered finely. */
 export const isFine = (screen: Screen, of: Framed, part: Rectangle): boolean =>
   rendered.get(nameOf(screen, of, part))?.fine ?? false;
@@ -135,13 +142,7 @@ export const keyOf = (screen: Screen, of: Framed, part: Rectangle): string | und
 export function attach(id: number, port: MessagePort, newest: Int32Array | null, slot: number): void {
   const screen: Screen = { port, slot, newest, sent: new Map(), colours: null, latest: 0, painted: null };
   screens.set(id, screen);
-  port.onmessage = ({ data }: MessageEvent<Piece | Lost>) => {
-    if ('lost' in data) {
-      const name = nameAt(screen, data.lost.of, data.lost);
-      screen.sent.delete(name);
-      rendered.delete(name);
-      return;
-    }
+  port.onmessage = ({ data }: MessageEvent<Piece>) => {
     // The page has let a tile go that it was thought to have.
     const name = nameAt(screen, data.of, data.part);
     screen.sent.delete(name);
