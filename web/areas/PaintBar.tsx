@@ -14,7 +14,8 @@ import styled from 'styled-components';
 import type { AreaShown } from '../../core/treatment/areas';
 import { ColourPicker } from '../ui/colour';
 import { SHARE_OF_ALL, Slider } from '../ui/slider';
-import { isBrush, RADIUS, ROUGH, toolNames, type AreaTool, type Painting } from './usePainting';
+import { isBrush, RADIUS, ROUGH, type AreaTool } from './painting-store';
+import { toolNames, type Painting } from './usePainting';
 
 const Bar = styled.div`
   position: absolute;
