@@ -94,6 +94,7 @@ export interface Bench {
 }
 
 const nothingHeld: BenchState['held'] = [];
+const noRange: BenchState['range'] = [];
 
 /** Several steps that were picked, as far as they are there; else the chosen one. */
 export function pickedOf(
@@ -109,7 +110,7 @@ export function createBench(session: TakeSession): Bench {
   const now = () => session.state().treatment;
   const store = createStore<BenchState>(() => ({
     picked: now().steps.at(-1)?.id ?? null,
-    range: [],
+    range: noRange,
     lampAt: null,
     side: STEP,
     tried: null,
@@ -144,7 +145,7 @@ export function createBench(session: TakeSession): Bench {
     choose,
     chooseTray: step => {
       choose(step);
-      set({ range: [] });
+      set({ range: noRange });
       setSide(STEP);
     },
     pickRange: range => set({ range }),
@@ -180,7 +181,7 @@ export function createBench(session: TakeSession): Bench {
     },
     laid: step => {
       choose(step);
-      set({ range: [], lampAt: null });
+      set({ range: noRange, lampAt: null });
     },
     press: way => compare(of => pressing(of, way, performance.now())),
     release: () => compare(of => released(of, performance.now())),

@@ -12,7 +12,7 @@ import type { Placement } from '../engine/view';
 import type { OtherReader } from './OtherSide';
 import type { ReadColour } from './Reading';
 import type { PictureTool, ToolDrag } from './tool';
-import type { Drawing } from './useDrawing';
+import type { Drawn } from './useDrawing';
 import type { PointerPlace } from './pointer-place';
 import { paneAt, type Hanging } from './useHanging';
 
@@ -44,7 +44,7 @@ const across = (x: number, y: number, from: Placement, to: Placement) => ({
 export function usePointer(
   wall: RefObject<HTMLDivElement | null>,
   { at, ratio, view, pan, zoomBy, panes }: Hanging,
-  { live, endStroke, read, rested }: Drawing,
+  { live, endStroke, read, rested }: Drawn,
   tool: PictureTool | null,
   /** The space bar is held: a press moves the picture, whatever the tool. */
   toMoveIt: boolean,
