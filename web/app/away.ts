@@ -1,3 +1,4 @@
+import { useEffect } from 'react';
 import { create } from 'zustand';
 import { addressOf } from '../../contract/route';
 import { getHealth } from '../../contract/health';
@@ -12,9 +13,11 @@ interface State {
   away: Away | null;
   /** Counts the times that all has come back. */
   returns: number;
+  /** How many parts of the screen say it themselves, and what is not saved: then it is not said once more. */
+  tellers: number;
 }
 
-export const useAway = create<State>(() => ({ away: null, returns: 0 }));
+export const useAway = create<State>(() => ({ away: null, returns: 0, tellers: 0 }));
 
 const EVERY_MS = 1500;
 let timer: ReturnType<typeof setTimeout> | undefined;
@@ -54,3 +57,12 @@ export const onReturn = (listener: () => void): (() => void) =>
   useAway.subscribe((now, before) => {
     if (now.returns !== before.returns) listener();
   });
+
+/** As long as it is there, this part of the screen says what is away. */
+export function useTellsAway(): void {
+  useEffect(() => {
+    const add = (by: 1 | -1) => useAway.setState(({ tellers }) => ({ tellers: tellers + by }));
+    add(1);
+    return () => add(-1);
+  }, []);
+}

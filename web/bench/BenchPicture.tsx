@@ -133,6 +133,7 @@ export function BenchPicture() {
   const { session } = useBench();
   const { calm, tool, painting, seen } = useAtHand();
   const tried = useBenchState(s => s.tried);
+  const alone = useBenchState(s => s.alone);
   const follow = useFollow(tried ? null : seen.ahead);
   const other = useOther();
   const below = useBelow();
@@ -153,6 +154,7 @@ export function BenchPicture() {
           tool={tool}
           colouredMarked={painting.area !== null && painting.colouredMarked}
           bar={below}
+          alone={alone}
           over={OverPicture}
         />
       </Boundary>

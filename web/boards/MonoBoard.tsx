@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState, type CSSProperties } from 'react';
 import styled from 'styled-components';
 import { framedSize } from '../../core/frame/geometry';
 import { beneathStep, withStep } from '../../core/treatment/beneath';
@@ -41,13 +41,8 @@ const Board = styled.section`
   position: absolute;
   inset: 0;
   background: linear-gradient(var(--wall-edge), var(--wall) 14px);
-  overflow: auto;
-  display: grid;
-  place-content: safe center;
-  grid-template-columns: minmax(0, min(560px, 66%)) 160px;
-  gap: 12px;
-  padding: 16px;
   z-index: 1;
+  container-type: size;
   .large,
   .small {
     background: #fafafa;
@@ -120,6 +115,33 @@ const Board = styled.section`
     outline-offset: 3px;
   }
 `;
+
+/** One print large, the others beside and beneath it; of an upright or square picture all beside it, so that none hangs below the wall. */
+const Hung = styled.div`
+  height: 100%;
+  overflow: auto;
+  display: grid;
+  place-content: safe center;
+  grid-template-columns: minmax(0, min(560px, 66%)) 160px;
+  gap: 12px;
+  padding: 16px;
+  &[data-tall] {
+    --most: min(50cqw, (100cqh - 130px) * var(--shape));
+    --row: (100cqh - 32px - (var(--rows) - 1) * 12px) / var(--rows);
+    --across: (100cqw - 44px - var(--most) - (var(--columns) - 1) * 12px) / var(--columns);
+    grid-template-columns: var(--most) auto;
+  }
+  &[data-tall] .beside {
+    grid-template-columns: repeat(var(--columns), min(var(--across), (var(--row) - 58px) * var(--shape)));
+    align-content: center;
+  }
+`;
+
+/** How many prints stand beside the large one, across and down, by the shape of the picture (width by height). */
+function besideOf(shape: number): { columns: number; rows: number } | null {
+  if (shape < 0.85) return { columns: 4, rows: 2 };
+  return shape < 1.2 ? { columns: 3, rows: 3 } : null;
+}
 
 /** A treatment of the photograph drawn to fill a width. */
 function Print({ picture, treatment, width }: { picture: PictureInfo; treatment: Treatment; width: number }) {
@@ -237,22 +259,28 @@ export function MonoBoard({
       </span>
     </button>
   );
+  const { width, height } = framedSize(picture, treatment.frame);
+  const tall = besideOf(width / height);
+  const beneathLarge = tall ? 0 : 3;
+  const style = { '--shape': width / height, '--columns': tall?.columns, '--rows': tall?.rows };
   return (
     <Board aria-label="Choose a mono">
-      <div>
-        <div className="large">
-          <Print picture={picture} treatment={treatments.get(shown)!} width={LARGE} />
-        </div>
-        <div className="label">
-          <div>
-            <h2>{way.name}</h2>
-            <p>{says}</p>
+      <Hung data-tall={tall ? '' : undefined} style={style as CSSProperties}>
+        <div>
+          <div className="large">
+            <Print picture={picture} treatment={treatments.get(shown)!} width={LARGE} />
           </div>
-          <Button onPress={onClose}>Leave as it is</Button>
+          <div className="label">
+            <div>
+              <h2>{way.name}</h2>
+              <p>{says}</p>
+            </div>
+            <Button onPress={onClose}>Leave as it is</Button>
+          </div>
+          {tall ? null : <div className="beneath">{ways.slice(-beneathLarge).map(small)}</div>}
         </div>
-        <div className="beneath">{ways.slice(4).map(small)}</div>
-      </div>
-      <div className="beside">{ways.slice(0, 4).map(small)}</div>
+        <div className="beside">{ways.slice(0, ways.length - beneathLarge).map(small)}</div>
+      </Hung>
     </Board>
   );
 }

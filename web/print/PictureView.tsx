@@ -63,7 +63,7 @@ const Stage = styled.div`
     width: 100%;
     height: 100%;
   }
-  &:focus-visible::after {
+  &:focus-visible:not([data-alone])::after {
     content: '';
     position: absolute;
     inset: 3px;
@@ -141,6 +141,8 @@ export interface PictureViewProps {
   other?: Other | null;
   /** Pictures that may be shown next: their pixels are fetched when there is nothing else to do. */
   beside?: readonly Beside[];
+  /** It hangs alone: nothing stands about it or below it. */
+  alone?: boolean;
   /** What is laid over the picture. */
   over?: ComponentType<{ onWall: OnWall; hanging: Hanging }>;
 }
@@ -158,6 +160,7 @@ export function PictureView({
   small,
   other = null,
   beside,
+  alone = false,
   over: Over,
 }: PictureViewProps) {
   const stage = useRef<HTMLDivElement>(null);
@@ -266,11 +269,12 @@ export function PictureView({
     return [seen(first, panes[0]), seen(second, panes[1])];
   };
   const corners = labelled();
+  const foot = alone ? 0 : FOOT;
   const px = (length: number) => `${length / ratio}px`;
   return (
     <Wall>
       {onWall && (shown || fault === null) ? (
-        <Hanging style={{ bottom: FOOT }}>
+        <Hanging style={{ bottom: foot }}>
           {prints.map((print, i) =>
             print ? (
               <Print
@@ -290,11 +294,12 @@ export function PictureView({
       <Stage
         ref={stage}
         style={{
-          bottom: FOOT,
+          bottom: foot,
           cursor: tool && !spaceHeld && !panning && !isBeside ? tool.cursor : undefined,
         }}
         tabIndex={0}
         data-stage-of-picture
+        data-alone={alone || undefined}
         role="group"
         aria-describedby={describedBy}
         aria-label={`The picture. Plus and minus zoom, arrow keys move it.${tool ? ` ${tool.name}` : ''}`}
@@ -328,25 +333,29 @@ export function PictureView({
           />
         ) : null}
       </Stage>
-      {onWall && Over ? <Over onWall={onWall} hanging={hanging} /> : null}
+      {onWall && Over && !alone ? <Over onWall={onWall} hanging={hanging} /> : null}
       {other && half ? (
         <PartingLine seen={half} line={line} down={down} onLine={other.onLine} onTurn={other.onTurn} />
       ) : null}
       {other && corners ? other.labels(corners, down) : null}
       {fault ? <Fault role="alert">{fault}</Fault> : null}
-      <span role="status">{late && shown && !fault ? <Working>Working …</Working> : null}</span>
-      {bar ?? (
-        <>
-          <Reading reading={reading} beside={other?.beside} />
-          {other ? null : (
-            <Tones picture={picture} treatment={treatment} marking={marking} onMark={setMarking} />
-          )}
-          <WallChoice data-compared={other !== null || undefined}>
-            <WallTones />
-          </WallChoice>
-        </>
+      <span role="status">{late && shown && !fault && !alone ? <Working>Working …</Working> : null}</span>
+      {alone
+        ? null
+        : (bar ?? (
+            <>
+              <Reading reading={reading} beside={other?.beside} />
+              {other ? null : (
+                <Tones picture={picture} treatment={treatment} marking={marking} onMark={setMarking} />
+              )}
+              <WallChoice data-compared={other !== null || undefined}>
+                <WallTones />
+              </WallChoice>
+            </>
+          ))}
+      {alone ? null : (
+        <ZoomLabel scale={scale} fit={view.mode === 'fit'} onFit={fit} onNatural={natural} onTwice={twice} />
       )}
-      <ZoomLabel scale={scale} fit={view.mode === 'fit'} onFit={fit} onNatural={natural} onTwice={twice} />
     </Wall>
   );
 }

@@ -1,5 +1,6 @@
 import { useState, useSyncExternalStore } from 'react';
 import styled from 'styled-components';
+import { useTellsAway } from '../app/away';
 import { LinkButton } from '../ui/buttons';
 import { Unseen } from '../ui/unseen';
 import { nothingTold, toldNext } from './saving-told';
@@ -32,6 +33,17 @@ const Slip = styled.span`
   white-space: normal;
 `;
 
+/** Why something is not saved, where it is meanwhile, and the way to try again. */
+function Waiting({ reason, kept, onTry }: { reason: string; kept: boolean; onTry: () => void }) {
+  useTellsAway();
+  return (
+    <Slip>
+      {reason} {kept ? 'It is kept in this browser.' : 'Keep this page open: this browser cannot keep it.'}{' '}
+      <LinkButton onPress={onTry}>Try now</LinkButton>
+    </Slip>
+  );
+}
+
 /** How the take stands to the server: saved, being saved, or not yet, and whether it lies in this browser meanwhile. */
 export function SavingMark({ session }: { session: TakeSession }) {
   const { saving } = useSyncExternalStore(session.subscribe, session.state);
@@ -52,13 +64,7 @@ export function SavingMark({ session }: { session: TakeSession }) {
         {saving.state === 'waiting' && (
           <>
             Not saved
-            <Slip>
-              {saving.reason}{' '}
-              {saving.kept
-                ? 'It is kept in this browser.'
-                : 'Keep this page open: this browser cannot keep it.'}{' '}
-              <LinkButton onPress={() => void session.flush()}>Try now</LinkButton>
-            </Slip>
+            <Waiting reason={saving.reason} kept={saving.kept} onTry={() => void session.flush()} />
           </>
         )}
       </Mark>

@@ -1,4 +1,4 @@
-import { Plus } from 'lucide-react';
+import { ChevronLeft, ChevronRight, Plus } from 'lucide-react';
 import { memo, useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import { stages, type Stage } from '../../core/steps/define';
 import { placeStep } from '../../core/treatment/edit';
@@ -18,9 +18,13 @@ import { Lamp } from './Lamp';
 import { TrayOf } from './TrayOf';
 import { SHARE_OF_ALL, Slider } from '../ui/slider';
 import { LinkButton } from '../ui/buttons';
-import { Add, BASIN, Group, Line, Rail, Run, Scroll, Whole } from './trays';
+import { Add, BASIN, Group, Line, More, Rail, Run, Scroll, Whole } from './trays';
 import { useStageDrop, type Landing } from './useTrayDrag';
 import { useLampStops } from './useLampStops';
+import { useMore } from '../ui/useMore';
+
+/** The line is scrolled by so many pixels where more of it is asked for. */
+const BY = 360;
 
 export interface TrayLineProps {
   picture: PictureInfo;
@@ -104,6 +108,8 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
   const fold = (group: string, away: boolean) =>
     setFolded(now => new Set(away ? [...now, group] : [...now].filter(g => g !== group)));
   const run = useRef<HTMLDivElement>(null);
+  const scroll = useRef<HTMLDivElement>(null);
+  const more = useMore(scroll);
 
   const upTo = useUpTo(treatment);
 
@@ -191,7 +197,7 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
       aria-label="Treatment, in working order"
       style={{ '--lamp-x': `${lampX}px` } as React.CSSProperties}
     >
-      <Scroll data-scroll>
+      <Scroll ref={scroll} data-scroll>
         <Run ref={run}>
           <Rail />
           {stages.map(stage => {
@@ -274,6 +280,18 @@ export const TrayLine = memo(function TrayLine(props: TrayLineProps) {
           <Lamp stops={stops} lit={lamp} onMove={props.onLamp} />
         </Run>
       </Scroll>
+      {(['left', 'right'] as const).map(side =>
+        more[side] ? (
+          <More
+            key={side}
+            data-side={side}
+            aria-hidden="true"
+            onClick={() => scroll.current?.scrollBy({ left: side === 'left' ? -BY : BY, behavior: 'smooth' })}
+          >
+            {side === 'left' ? <ChevronLeft /> : <ChevronRight />}
+          </More>
+        ) : null,
+      )}
       {steps.length ? (
         <Whole>
           <Slider

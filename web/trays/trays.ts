@@ -23,6 +23,31 @@ export const Scroll = styled.div`
   scrollbar-width: thin;
 `;
 
+/** Says that there are more trays on a side, and brings them into sight; below the lamp, which stays in sight there. */
+export const More = styled.div`
+  position: absolute;
+  top: 62px;
+  bottom: 14px;
+  width: 30px;
+  display: grid;
+  place-items: center;
+  z-index: 1;
+  cursor: pointer;
+  color: var(--ink);
+  &[data-side='left'] {
+    left: 0;
+    background: linear-gradient(90deg, var(--paper-low) 55%, transparent);
+  }
+  &[data-side='right'] {
+    right: 0;
+    background: linear-gradient(270deg, var(--paper-low) 55%, transparent);
+  }
+  svg {
+    width: 18px;
+    height: 18px;
+  }
+`;
+
 /** The strength of the whole treatment, at the line's end, above the rail. */
 export const Whole = styled.div`
   position: absolute;
@@ -125,6 +150,8 @@ export const Tray = styled.button`
   position: relative;
   touch-action: none;
   flex: none;
+  /* It comes into sight whole, not under the sign that there is more. */
+  scroll-margin: 0 34px;
   .dish {
     position: relative;
     display: block;

@@ -26,7 +26,7 @@ const WORDS = {
 
 /** Says what is away, and that nothing is lost by it; asks for all anew when it is back. */
 export function AwayBand() {
-  const away = useAway(state => state.away);
+  const away = useAway(state => (state.tellers === 0 ? state.away : null));
   const queries = useQueryClient();
   useEffect(() => onReturn(() => void queries.invalidateQueries()), [queries]);
   return (
