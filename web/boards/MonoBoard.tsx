@@ -122,7 +122,7 @@ const Hung = styled.div`
   overflow: auto;
   display: grid;
   place-content: safe center;
-  grid-template-columns: minmax(0, min(560px, 66%)) 160px;
+  grid-template-columns: minmax(0, min(560px, 66%, 0.75 * ((100cqh - 172px) * var(--shape) + 20px))) 160px;
   gap: 12px;
   padding: 16px;
   &[data-tall] {
