@@ -63,17 +63,16 @@ const Frame = styled.div`
     stroke-width: 4;
   }
   .foot {
-    display: flex;
-    flex-wrap: wrap;
-    align-items: center;
-    gap: 4px 8px;
-    min-height: 34px;
+    display: grid;
+    gap: 10px;
     margin-top: 8px;
     color: var(--ink-2);
     font-size: var(--t-small);
   }
-  .foot > span {
-    margin-right: auto;
+  .foot > div {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    gap: 8px;
   }
 `;
 
@@ -278,6 +277,7 @@ export function CurveControl({
       </svg>
       <div className="foot">
         <span>
+          Point{' '}
           <TypedNumber
             {...SHARE}
             width={48}
@@ -294,23 +294,25 @@ export function CurveControl({
             onTyped={v => keep(moved(here, x, v), 'point moved')}
           />
         </span>
-        <Button $small onPress={add} isDisabled={points.length >= 32}>
-          <Plus aria-hidden="true" size={14} /> Point
-        </Button>
-        <Button
-          $small
-          onPress={() =>
-            keep(
-              [
-                [0, 0],
-                [1, 1],
-              ],
-              'straight',
-            )
-          }
-        >
-          Straight
-        </Button>
+        <div>
+          <Button $small onPress={add} isDisabled={points.length >= 32}>
+            <Plus aria-hidden="true" size={14} /> Point
+          </Button>
+          <Button
+            $small
+            onPress={() =>
+              keep(
+                [
+                  [0, 0],
+                  [1, 1],
+                ],
+                'straight',
+              )
+            }
+          >
+            Straight
+          </Button>
+        </div>
       </div>
     </Frame>
   );
