@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { frameSchema } from '../core/frame/schema';
 import type { Operation } from '../core/treatment/patch';
+import { MOST_OPERATIONS } from '../core/treatment/treatment';
 import type { Treatment } from '../core/treatment/treatment';
 import { byId, counted, countedInAddress } from './common';
 import { declare } from './route';
@@ -40,7 +41,7 @@ const looseOperation = z.looseObject({
 // eslint-disable-next-line no-restricted-syntax -- which values go with which operation is told where the patch is laid on
 const operationSchema = looseOperation as unknown as z.ZodType<Operation, Operation>;
 
-const patchSchema = z.array(operationSchema).max(100_000);
+const patchSchema = z.array(operationSchema).max(MOST_OPERATIONS);
 
 /**
  * A patch that is sent: what it makes is never larger than it is itself. `move` and `copy`, which a few hundred bytes can

@@ -1,10 +1,11 @@
 import fc from 'fast-check';
+import fastJsonPatch from 'fast-json-patch';
 import { describe, expect, it } from 'vitest';
 import { anyTreatment } from '../testing/arbitraries';
 import { addArea, addStroke, removeArea } from './areas';
 import { addStep, newStep, nudgeStep, removeStep } from './edit';
-import { patchBetween, patched, PatchError } from './patch';
-import { bareTreatment, type Step, type Treatment } from './treatment';
+import { patchBetween, patched, PatchError, type Operation } from './patch';
+import { bareTreatment, MOST_OPERATIONS, type Step, type Treatment } from './treatment';
 
 const stroke = (x: number) => ({
   points: [[x, 0.5, 1] as [number, number, number]],
@@ -45,6 +46,42 @@ describe('a patch between two treatments', () => {
     expect(again).toEqual(more);
     const strokes = (t: Treatment) => (t.masks[0].parts[0] as { strokes: unknown[] }).strokes;
     expect(strokes(again)[7]).toBe(strokes(treatment)[7]);
+  });
+
+  it('leaves the patch and what it is laid on as they are, whatever it does to what it has put in', () => {
+    const before = { steps: [{ a: 1 }], masks: [] };
+    const patch: Operation[] = [
+      { op: 'add', path: '/steps/0', value: { b: { c: 1 } } },
+      { op: 'replace', path: '/steps/0/b/c', value: 2 },
+      { op: 'remove', path: '/steps/1/a' },
+    ];
+    const [was, said] = [structuredClone(before), structuredClone(patch)];
+    expect(patched<unknown>(before, patch)).toEqual({ steps: [{ b: { c: 2 } }, {}], masks: [] });
+    expect([before, patch]).toEqual([was, said]);
+  });
+
+  it('takes time by its length alone: twenty thousand operations in a row', () => {
+    const many = (count: number): Operation[] =>
+      Array.from({ length: count }, (_, i) => ({ op: 'add', path: '/steps/0', value: { i } }));
+    const made = patched<{ steps: unknown[] }>({ steps: [] }, many(MOST_OPERATIONS));
+    expect(made.steps).toHaveLength(MOST_OPERATIONS);
+    // What would be more says the whole instead.
+    const rest = Array.from({ length: MOST_OPERATIONS + 1 }, (_, i) => ({ id: `n${i}` }));
+    const long = patchBetween({ steps: [] }, { steps: rest });
+    expect(long).toHaveLength(1);
+    expect(patched({ steps: [] }, long)).toEqual({ steps: rest });
+  });
+
+  it('lays itself on like the package for RFC 6902, on values of any shape', () => {
+    fc.assert(
+      fc.property(fc.jsonValue(), fc.jsonValue(), (a, b) => {
+        const [before, after] = JSON.parse(JSON.stringify([{ a }, { a: b }])) as [object, object];
+        const patch = patchBetween(before, after);
+        const theirs = fastJsonPatch.applyPatch(structuredClone(before), structuredClone(patch)).newDocument;
+        expect(patched(before, patch)).toEqual(theirs);
+        expect(theirs).toEqual(after);
+      }),
+    );
   });
 
   it('says little where something is put in or taken out before others', () => {

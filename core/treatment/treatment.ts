@@ -81,6 +81,8 @@ export class TreatmentError extends Error {
 /** More steps than this are refused: no picture needs them, and a hostile file could stall a plan. */
 export const MOST_STEPS = 200;
 export const MOST_MASKS = 200;
+/** A patch of one has so many operations at most: no change by hand makes more, and each may move all that stands behind it. */
+export const MOST_OPERATIONS = 20_000;
 
 /** A treatment with no steps: the bare photograph. */
 export function bareTreatment(): Treatment {
