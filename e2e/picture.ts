@@ -1,4 +1,4 @@
-import { expect, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 
 /** Reading the picture on the Bench, and waiting for it. */
 
@@ -18,20 +18,22 @@ export async function settled(page: Page): Promise<void> {
     () =>
       new Promise<void>(done => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(done)))),
   );
-  await expect
-    .poll(() =>
-      canvas(page).evaluate((e: HTMLCanvasElement) => {
-        const { wanted, shown, fine } = e.dataset;
-        return wanted !== undefined && wanted === shown && fine === 'true';
-      }),
-    )
-    .toBe(true);
+  // Looked at often: what is waited for most of all is not to be slept past.
+  await page.waitForFunction(
+    () => {
+      const { wanted, shown, fine } =
+        document.querySelector<HTMLElement>('canvas[data-picture]')?.dataset ?? {};
+      return wanted !== undefined && wanted === shown && fine === 'true';
+    },
+    undefined,
+    { polling: 40, timeout: 30_000 },
+  );
 }
 
 /** The pixels of the picture on the screen, cut free of the wall (device pixel ratio 1). */
 export async function pictureOn(page: Page): Promise<Shot> {
   await settled(page);
-  const { base64, ...size } = await canvas(page).evaluate((element: HTMLCanvasElement) => {
+  const { base64, ...size } = await canvas(page).evaluate(async (element: HTMLCanvasElement) => {
     const copy = document.createElement('canvas');
     copy.width = element.width;
     copy.height = element.height;
@@ -51,11 +53,12 @@ export async function pictureOn(page: Page): Promise<Shot> {
     const [left, right] = ends(context.getImageData(0, height >> 1, width, 1).data);
     const [top, bottom] = ends(context.getImageData((left + right) >> 1, 0, 1, height).data);
     const cut = context.getImageData(left, top, right - left + 1, bottom - top + 1);
-    let binary = '';
-    for (let i = 0; i < cut.data.length; i += 32768) {
-      binary += String.fromCharCode(...cut.data.subarray(i, i + 32768));
-    }
-    return { width: cut.width, height: cut.height, base64: btoa(binary) };
+    const reader = new FileReader();
+    const read = new Promise(done => (reader.onload = done));
+    reader.readAsDataURL(new Blob([cut.data]));
+    await read;
+    const address = reader.result as string;
+    return { width: cut.width, height: cut.height, base64: address.slice(address.indexOf(',') + 1) };
   });
   return { ...size, data: Buffer.from(base64, 'base64') };
 }
