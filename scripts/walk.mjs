@@ -1,4 +1,4 @@
-import { join } from 'node:path';
+import { join, resolve } from 'node:path';
 import { parseArgs } from 'node:util';
 import { ensureBuilt, ensurePackages, root } from './ensure.mjs';
 import { ensurePostgres } from './cluster/binaries.mjs';
@@ -6,7 +6,7 @@ import { ensureChromium, withCluster } from './temporary.mjs';
 import { run } from './tests/run.mjs';
 
 /**
- * `npm run walk -- --minutes 30 --seed N`: a random person at the real interface, as `npm test` walks for a minute. Walks of five
+ * `npm run walk -- --minutes 30 --seed N [--files FOLDER]`: a random person at the real interface, as `npm test` walks for a minute. Walks of five
  * minutes, each from a seed of its own, until the time is over; what does not hold is told with its seed and the last acts.
  */
 
@@ -15,6 +15,7 @@ const { values } = parseArgs({
     minutes: { type: 'string', default: '10' },
     seed: { type: 'string' },
     each: { type: 'string', default: '5' },
+    files: { type: 'string' },
   },
 });
 const first = Number(values.seed ?? Date.now() % 1_000_000);
@@ -32,6 +33,7 @@ await withCluster(async ({ url }) => {
       LAMPWASH_TEST_DATABASE: url,
       LAMPWASH_WALK_MINUTES: String(each),
       LAMPWASH_WALK_SEED: String(seed),
+      ...(values.files && { LAMPWASH_WALK_FILES: resolve(values.files) }),
     };
     const args = [
       'test',

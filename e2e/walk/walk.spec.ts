@@ -1,6 +1,9 @@
+import { readdir, readFile } from 'node:fs/promises';
+import { join } from 'node:path';
 import type { App } from '../../server/testing/running';
 import { expect, test } from '../app';
 import { photo } from './photographs';
+import { randomOf } from './random';
 import { hinder, numbersUntil, shortened, Untrue, walk, type Stand } from './walk';
 
 /** A walk that nobody scripted: a minute of a fixed seed, or what `npm run walk` asks for. */
@@ -11,12 +14,25 @@ const SHORTEN_MS = 240_000;
 
 const kinds = ['light', 'mono', 'split-tone', 'curve'];
 
+/** Files of a folder that is given, to walk on others than what is made here; null where none is. */
+async function givenFiles(): Promise<{ name: string; bytes: Buffer }[] | null> {
+  const folder = process.env.LAMPWASH_WALK_FILES;
+  if (!folder) return null;
+  const names = (await readdir(folder)).sort();
+  const random = randomOf(seed);
+  const some = [0, 1, 2].map(() => names.splice(random.below(names.length), 1)[0]);
+  return Promise.all(some.map(async name => ({ name, bytes: await readFile(join(folder, name)) })));
+}
+
 /** A series of its own to walk in: three photographs with steps, the last with a wash that is painted. */
 async function standIn(app: App): Promise<Stand> {
   const series = await app.api<{ id: string }>('POST', '/api/series', { title: 'Walked in' });
   const photographs = [];
+  const given = await givenFiles();
   for (const [i, title] of ['One', 'Two', 'Three'].entries()) {
-    const made = await app.bringIn(series.id, await photo(i), `${title}.png`);
+    const { name, bytes } = given?.[i] ?? { name: `${title}.png`, bytes: await photo(i) };
+    const made = await app.bringIn(series.id, bytes, name);
+    if (given) await app.api('PATCH', `/api/photographs/${made.id}`, { title });
     photographs.push({ id: made.id, title });
     const wash = { kind: 'wash', mask: 'sky', settings: { pigment: { kind: 'flat', colour: '#7a96b5' } } };
     await app.api('PUT', `/api/takes/${made.currentTakeId}/treatment`, {
