@@ -37,7 +37,7 @@ const deeds = [
   },
   {
     what: 'a range of which one step alone is switched',
-    file: 'web/takes/useEdits.ts',
+    file: 'web/takes/edits.ts',
     from: 'const switched = ids.reduce(',
     to: 'const switched = ids.slice(0, 1).reduce(',
     by: [...components, 'tray-line'],
@@ -55,6 +55,27 @@ const deeds = [
     from: '        this.entries.shift();',
     to: '        this.entries.splice(0, 2);',
     by: [...unit, 'web/takes/queue.model'],
+  },
+  {
+    what: 'what is held of one step goes over to the next',
+    file: 'web/bench/bench-store.ts',
+    from: '{ picked, held: nothingHeld, boardOpen: false }',
+    to: '{ picked, boardOpen: false }',
+    by: [...unit, 'web/bench/bench-store'],
+  },
+  {
+    what: 'a brush that paints on the picture of another take',
+    file: 'web/bench/picture-tool.ts',
+    from: "side !== 'step' || isOtherInPlace",
+    to: "side !== 'step'",
+    by: [...unit, 'web/bench/picture-tool'],
+  },
+  {
+    what: 'a tile of an old state that is taken for the new one',
+    file: 'web/engine/surface.ts',
+    from: '?.version !== tile.version',
+    to: '?.version === undefined',
+    by: [...unit, 'web/engine/surface'],
   },
   {
     what: 'a tile without its margin',
