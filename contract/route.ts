@@ -30,6 +30,8 @@ export interface Route<
   holdsTreatment?: boolean;
   /** The largest body in bytes, where it is not the usual one. */
   most?: number;
+  /** Only for somebody who has signed in with the passphrase: a program's token does not open it. */
+  cookieOnly?: true;
 }
 
 /** Declares a route. */

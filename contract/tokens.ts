@@ -16,6 +16,7 @@ export type Token = z.infer<typeof tokenView>;
 export const listTokens = declare({
   method: 'get',
   path: '/api/tokens',
+  cookieOnly: true,
   summary: 'The tokens that have been given out, without what they say.',
   answer: z.array(tokenView),
 });
@@ -23,6 +24,7 @@ export const listTokens = declare({
 export const giveToken = declare({
   method: 'post',
   path: '/api/tokens',
+  cookieOnly: true,
   summary: 'Gives out a token; it is told this once. 409 where no passphrase is set: then none is needed.',
   body: z.strictObject({ name: z.string().trim().min(1).max(60) }),
   answer: tokenView.extend({ token: z.string() }),
@@ -31,6 +33,7 @@ export const giveToken = declare({
 export const endToken = declare({
   method: 'delete',
   path: '/api/tokens/:id',
+  cookieOnly: true,
   summary: 'Ends a token: whoever has it is let in no more.',
   params: byId,
 });

@@ -84,6 +84,7 @@ export function createApp(
   if (services.config.transport === 'proxy') app.set('trust proxy', 1);
   app.disable('x-powered-by');
   app.set('query parser', 'simple');
+  app.set('case sensitive routing', true);
   app.use((_req, res, next) => {
     res.locals.nonce = randomBytes(16).toString('base64');
     next();

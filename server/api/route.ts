@@ -1,5 +1,12 @@
 import type { IncomingMessage } from 'node:http';
-import { json as readJson, Router, text as readText, type Request, type Response } from 'express';
+import {
+  json as readJson,
+  Router,
+  text as readText,
+  type Request,
+  type RequestHandler,
+  type Response,
+} from 'express';
 import { z } from 'zod';
 import { problemSchema } from '../../contract/common';
 import { MOST_BODY } from '../../contract/limits';
@@ -79,6 +86,21 @@ function refuseOtherMethods(router: Router, routes: readonly Route[]): void {
   }
 }
 
+/** What stands before a route. */
+const guardsOf = ({ cookieOnly }: Route): RequestHandler[] =>
+  cookieOnly
+    ? [
+        (_req, res, next) => {
+          if (!res.locals.byToken) return next();
+          throw new Problem(
+            401,
+            'Sign in first.',
+            'A token does not open this: give the passphrase on the server’s page.',
+          );
+        },
+      ]
+    : [];
+
 /** How requests that hold whole treatments are read. */
 export type BodyReader = (text: string) => Promise<Body>;
 
@@ -101,7 +123,8 @@ interface Mounting {
 
 /** Mounts routes. */
 export function mount(implemented: readonly Implemented[], { checked, readBody }: Mounting): Router {
-  const router = Router();
+  // An address is written in one way: what is said of it is not got round by capitals.
+  const router = Router({ caseSensitive: true });
   refuseOtherMethods(
     router,
     implemented.map(each => each.route),
@@ -111,29 +134,34 @@ export function mount(implemented: readonly Implemented[], { checked, readBody }
     const reader = route.holdsTreatment
       ? readText({ type: 'application/json', limit })
       : readJson({ limit, verify: noteEscapes });
-    router[route.method](route.path, ...(route.takes ? [] : [reader]), async (req, res) => {
-      const whole = route.holdsTreatment ? await treatmentOf(req, readBody) : null;
-      refuseUnwritable(req);
-      const input = {
-        params: read(route.params, req.params, 'address'),
-        query: read(route.query, req.query, 'query'),
-        body: read(route.body, req.body, 'request'),
-      };
-      const value = await handle(input, req, res, whole);
-      if (res.headersSent) return;
-      if (value === undefined) {
-        res.status(204).end();
-        return;
-      }
-      if (checked) {
-        const sent = route.answer?.safeParse(JSON.parse(JSON.stringify(value)));
-        if (!sent?.success) {
-          throw new Error(`${route.method} ${route.path} does not answer as it says: ${sent?.error}`);
+    router[route.method](
+      route.path,
+      ...guardsOf(route),
+      ...(route.takes ? [] : [reader]),
+      async (req, res) => {
+        const whole = route.holdsTreatment ? await treatmentOf(req, readBody) : null;
+        refuseUnwritable(req);
+        const input = {
+          params: read(route.params, req.params, 'address'),
+          query: read(route.query, req.query, 'query'),
+          body: read(route.body, req.body, 'request'),
+        };
+        const value = await handle(input, req, res, whole);
+        if (res.headersSent) return;
+        if (value === undefined) {
+          res.status(204).end();
+          return;
         }
-      }
-      if (res.statusCode === 200 && route.method === 'post') res.status(201);
-      res.json(value);
-    });
+        if (checked) {
+          const sent = route.answer?.safeParse(JSON.parse(JSON.stringify(value)));
+          if (!sent?.success) {
+            throw new Error(`${route.method} ${route.path} does not answer as it says: ${sent?.error}`);
+          }
+        }
+        if (res.statusCode === 200 && route.method === 'post') res.status(201);
+        res.json(value);
+      },
+    );
   }
   return router;
 }

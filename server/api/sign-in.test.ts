@@ -231,6 +231,21 @@ describe('tokens of programs', () => {
     expect(
       (await http().post('/api/tokens').set('Authorization', `Bearer ${token}`).send({ name: 'x' })).status,
     ).toBe(401);
+    // However the address is written.
+    for (const path of [
+      '/api/Tokens',
+      '/API/tokens',
+      '/api/TOKENS',
+      '/api/tokens/',
+      '/api/%74okens',
+      '/api//tokens',
+    ]) {
+      const asked = await http().post(path).set('Authorization', `Bearer ${token}`).send({ name: 'x' });
+      expect([path, [401, 404].includes(asked.status)]).toEqual([path, true]);
+      const ended = await http().delete(`${path}/${id}`).set('Authorization', `Bearer ${token}`);
+      expect([path, [401, 404].includes(ended.status)]).toEqual([path, true]);
+    }
+    expect(await tokensKept()).toEqual({ rows });
     expect((await withToken(token, '/series')).status).toBe(401);
     expect((await http().delete(`/api/tokens/${id}`).set('Cookie', cookie)).status).toBe(204);
     const after = await withToken(token);

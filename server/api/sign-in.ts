@@ -130,10 +130,13 @@ export function onlySignedIn(signIns: SignIns, interfaceFolder: string): Router 
     if (isOpen(req.path)) return next();
     const token = tokenOf(req);
     if (token && (await signIns.isSignedIn(token))) return next();
-    // Of programs; they make and end no tokens, so that one that is lost opens no more than it did.
+    // Of programs; what a token does not open says so itself, so that one that is lost opens no more than it did.
     const given = /^Bearer (\S{1,200})$/i.exec(req.headers.authorization ?? '')?.[1];
-    if (given && req.path.startsWith('/api/') && !req.path.startsWith('/api/tokens')) {
-      if (await signIns.isGiven(given)) return next();
+    if (given && req.path.startsWith('/api/')) {
+      if (await signIns.isGiven(given)) {
+        res.locals.byToken = true;
+        return next();
+      }
       throw new Problem(
         401,
         'This token does not count.',
