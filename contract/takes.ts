@@ -47,7 +47,7 @@ const patchSchema = z.array(operationSchema).max(MOST_OPERATIONS);
  * A patch that is sent: what it makes is never larger than it is itself. `move` and `copy`, which a few hundred bytes can
  * multiply without end, and `test` are not taken; Lamp Wash sends none of them.
  */
-const sentPatch = patchSchema.refine(
+export const sentPatch = patchSchema.refine(
   patch => patch.every(({ op }) => op === 'add' || op === 'remove' || op === 'replace'),
   'may add, remove and replace; it has no other operation',
 );

@@ -73,8 +73,9 @@ test('nothing is cut off or overlaps at small and large windows', async ({ page,
       await page.waitForLoadState('networkidle');
       const wide = await page.evaluate(() => document.documentElement.scrollWidth);
       expect(wide, `${path} at ${width}`).toBeLessThanOrEqual(width);
-      const bar = (await page.locator('header').first().boundingBox())!;
-      expect(bar.width).toBe(width);
+      await expect
+        .poll(async () => (await page.locator('header').first().boundingBox())?.width, `bar at ${width}`)
+        .toBe(width);
       const out = await page
         .locator('header button, header a')
         .evaluateAll(

@@ -27,7 +27,7 @@ interface Photograph {
   id: string;
   title: string;
   currentTakeId: string;
-  takes: { id: string; revision: number }[];
+  takes: { id: string; letter: string; revision: number }[];
 }
 export interface Stand {
   /** The series that is walked in. */
@@ -172,6 +172,9 @@ async function sheetHolds(page: Page, photographs: readonly Photograph[]): Promi
 
 /** A walk: where it is, and what is held of each act. */
 class Walk {
+  /** What is being done. */
+  doing = '';
+
   constructor(
     private readonly page: Page,
     private readonly app: App,
@@ -182,9 +185,20 @@ class Walk {
     return this.app.api('GET', `/api/photographs/${id}`);
   }
 
+  /** The take that is worked on: which one it is may still be on its way to the server. */
   private async take(id: string): Promise<Take> {
-    const { currentTakeId } = await this.photograph(id);
-    return this.app.api('GET', `/api/takes/${currentTakeId}`);
+    const current = this.page
+      .getByRole('group', { name: 'Takes of this photograph' })
+      .locator('[aria-current]');
+    for (let tries = 0; ; tries++) {
+      const { currentTakeId, takes } = await this.photograph(id);
+      const { letter } = takes.find(t => t.id === currentTakeId)!;
+      const isOpen = openPhotograph(this.page) === id;
+      const shown = isOpen ? ((await current.textContent()) ?? '').trim() : letter;
+      if (shown === letter) return this.app.api('GET', `/api/takes/${currentTakeId}`);
+      hold(tries < 30, `the take on screen (${shown}) is the one that the server has (${letter})`);
+      await this.page.waitForTimeout(200);
+    }
   }
 
   async begin(): Promise<void> {
@@ -201,6 +215,7 @@ class Walk {
   private async onSheet(random: Random): Promise<string> {
     const { page, app, stand } = this;
     const act = throwSheetAct(page, random);
+    this.doing = act.said;
     await act.do();
     if (act.goes === 'back' && !openPhotograph(page))
       await page.waitForURL(/photographs/, { timeout: 3000 }).catch(() => undefined);
@@ -226,6 +241,7 @@ class Walk {
       .catch(() => null);
     const act = await throwAct(page, random);
     if (!act) return null;
+    this.doing = act.said;
     await act.do();
     if (act.goes === 'sheet') {
       await page.waitForURL(/series/);
@@ -283,7 +299,7 @@ export async function walk(page: Page, app: App, stand: Stand, numbers: Iterable
     } catch (error) {
       const untrue = new Untrue((error as Error).message);
       untrue.acts = acts;
-      untrue.said = said;
+      untrue.said = [...said, on.doing];
       throw untrue;
     }
   }

@@ -152,6 +152,12 @@ beforeAll(async () => {
 afterAll(() => server.close());
 
 // A shelf is made an archive of, taken in, and given away from: one thing after another.
+/** Each operation doubles what the one before has made. */
+const doubling = [
+  { op: 'add', path: '/masks/-', value: ['x'.repeat(1000)] },
+  ...Array.from({ length: 24 }, () => ({ op: 'copy', from: '/masks/0', path: '/masks/0/-' })),
+];
+
 describe('one shelf', { shuffle: false }, () => {
   describe('an archive', () => {
     it('names every table of the database, or says why it is left out', async () => {
@@ -272,6 +278,63 @@ describe('one shelf', { shuffle: false }, () => {
     });
   });
 
+  describe('the backup of a shelf', () => {
+    // Each that is refused leaves it empty.
+    beforeAll(moveToAnEmptyShelf);
+
+    const change = (table: string, more: (row: Record<string, unknown>) => object) => async () =>
+      withRows(archive, table, row => ({ ...row, ...more(row) }));
+    it.each([
+      ['a column that no table has', change('takes', () => ({ admin: true })), /A row of takes .* admin/],
+      [
+        'a picture of a hundred million',
+        change('photographs', () => ({ width: 1e8 })),
+        /photographs .* width/,
+      ],
+      [
+        'a file name that leads elsewhere',
+        change('photographs', () => ({ file_name: '../../etc/passwd' })),
+        /photographs .* file_name/,
+      ],
+      ['a name of two lines', change('series', () => ({ title: 'One\r\nTwo' })), /series .* title/],
+      [
+        'a step that is none',
+        change('take_states', ({ number }) =>
+          number === 0
+            ? { treatment: { ...treatmentOf(), steps: [{ kind: 'no-such-step' }] }, patch: null }
+            : {},
+        ),
+        /State 0 of take . in the archive is not valid/,
+      ],
+      [
+        'a state of which the one before is missing',
+        change('take_states', ({ number, parent }) => (number === 2 ? { parent: 77 } : { parent })),
+        /(State 2 of take .|Rows of take_states) in the archive (is not valid|do not fit)/,
+      ],
+      [
+        'a patch that doubles itself',
+        change('take_states', ({ number, patch }) => ({ patch: number === 1 ? doubling : patch })),
+        /take_states .* add, remove and replace/,
+      ],
+    ] as const)('with %s is refused by name, and changes nothing', async (_, make, says) => {
+      const there = await counts();
+      const { status, body } = await take(await make());
+      expect(status, JSON.stringify(body)).toBe(422);
+      expect(body.title).toMatch(says);
+      expect(await counts()).toEqual(there);
+    });
+
+    it('comes into a shelf that is empty, not beside series that are there', async () => {
+      await newSeries('My own');
+      const there = await counts();
+      const { status, body } = await take(archive);
+      expect([status, body.title]).toEqual([422, expect.stringMatching(/comes into an empty one/)]);
+      expect(await counts()).toEqual(there);
+      await moveToAnEmptyShelf();
+      expect((await take(archive)).status).toBe(201);
+    });
+  });
+
   describe('the package of a series', () => {
     const seriesAt = async (of: string) => (await http().get(`/api/series/${of}`)).body as Series;
 
@@ -301,6 +364,7 @@ describe('one shelf', { shuffle: false }, () => {
     });
 
     it('comes in twice, and beside the very series that it is of', async () => {
+      await moveToAnEmptyShelf();
       expect((await take(archive)).status).toBe(201);
       const { status, body } = await take(gift);
       expect(status).toBe(201);
@@ -347,7 +411,7 @@ describe('one shelf', { shuffle: false }, () => {
         'a state that is missing',
         'takes',
         (row: object) => ({ ...row, current_state: 99 }),
-        /history of take A in the package is not whole/,
+        /history of take A in the archive is not whole/,
       ],
       [
         'a title that is none',
@@ -368,12 +432,43 @@ describe('one shelf', { shuffle: false }, () => {
         /original of “.*” is missing/,
       ],
       ['a row that is none', 'takes', () => 7, /A row of takes/],
+      [
+        'a patch that copies what it has made',
+        'take_states',
+        (row: { number?: number }) => (row.number === 0 ? row : { ...row, patch: doubling }),
+        /A row of take_states .* add, remove and replace/,
+      ],
+      [
+        'a number beyond all',
+        'take_states',
+        (row: object) => ({ ...row, number: 2 ** 31 }),
+        /A row of take_states .* number/,
+      ],
+      [
+        'a name of two lines',
+        'series',
+        (row: object) => ({ ...row, title: 'One\nTwo' }),
+        /A row of series .* title/,
+      ],
     ] as const)('with %s is refused, and changes nothing', async (_name, table, change, says) => {
       const there = await counts();
       const { status, body } = await take(await withRows(gift, table, change));
       expect(status, JSON.stringify(body)).toBe(422);
       expect(body.title).toMatch(says);
       expect(await counts()).toEqual(there);
+    });
+
+    it('is laid on nothing that is here, however its ids are written', async () => {
+      // The very series that is here: in capitals, and with an escape.
+      const shouted = await withRows(gift, 'photographs', row => ({
+        ...row,
+        series_id: made.given.id.toUpperCase(),
+      }));
+      const before = (await seriesAt(made.given.id)).photographs.length;
+      const { status, body } = await take(shouted);
+      expect(status, JSON.stringify(body)).toBe(201);
+      expect((body as TakenIn).series[0].id).not.toBe(made.given.id);
+      expect((await seriesAt(made.given.id)).photographs).toHaveLength(before);
     });
 
     it('holds nothing of other series', async () => {

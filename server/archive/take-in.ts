@@ -1,20 +1,19 @@
 import { randomUUID } from 'node:crypto';
-import { access } from 'node:fs/promises';
+import { access, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Readable } from 'node:stream';
 import { Op, type Transaction } from 'sequelize';
-import { z } from 'zod';
+import type { CarriedKind } from '../../core/formats/carried';
 import { carriedBy } from '../../core/treatment/carried-by';
-import { TreatmentError } from '../../core/treatment/treatment';
-import { parseTreatment } from '../../core/treatment/schema';
 import { referToCarried } from '../data/carried';
-import { toldOf, treatmentOf } from '../data/history';
+import { toldOf } from '../data/history';
 import { KeptLook, Photograph, Series, Take, TakeState } from '../data/models';
-import { cleanName } from '../pictures/clean-name';
 import { PictureError } from '../pictures/inspect';
 import type { PictureSource } from '../pictures/store';
 import type { Services } from '../services';
-import { ArchiveError, sha256, type Head } from './format';
+import { ArchiveError, type Head } from './format';
+import { checkShelfRow, lineOf, packageRow, treatmentIn } from './rows';
+import { readStates } from './states';
 import { newFolder, readArchive, type TakenIn, type Taking } from './read';
 import type { ArchivedTable } from './tables';
 
@@ -25,6 +24,12 @@ type Kind = Pick<Taking, 'begin' | 'row' | 'end'>;
 /** A shelf's own backup: everything as it was, under its own ids. */
 class OfShelf implements Kind {
   private demo: string[] = [];
+  private readonly takes: string[] = [];
+
+  constructor(
+    private readonly services: Services,
+    private readonly folder: string,
+  ) {}
 
   async begin({ series }: Head, transaction: Transaction): Promise<void> {
     const there = await Series.findOne({ where: { id: series.map(s => s.id) }, transaction });
@@ -33,73 +38,51 @@ class OfShelf implements Kind {
         `“${there.title}” of the backup is on this shelf already${there.deletedAt ? ', put aside' : ''}. A backup comes into a shelf without it: start with another LAMPWASH_HOME.`,
       );
     }
+    const own = await Series.count({ where: { demo: false, deletedAt: null }, transaction });
+    if (own) {
+      throw new ArchiveError(
+        'This is the backup of a whole shelf, which comes into an empty one; this shelf has series of its own. Start with another LAMPWASH_HOME, or give single series as packages.',
+      );
+    }
     const demo = await Series.findAll({ where: { demo: true, deletedAt: null }, transaction });
     this.demo = demo.map(s => s.id);
   }
 
-  row(_table: ArchivedTable, line: string): string {
+  /** As it stands there, once it has been read. */
+  async row(table: ArchivedTable, line: string): Promise<string> {
+    const row = checkShelfRow(table, lineOf(table, line));
+    if (table.name === 'takes') this.takes.push(row.id as string);
+    if (table.name === 'carried') await checkCarriedBytes(this.services, this.folder, row);
     return line;
   }
 
   /** The demo that was laid out at a first start gives way to the one of the backup; it can be put back. */
   async end({ series }: Head, transaction: Transaction): Promise<void> {
+    for (const id of this.takes) {
+      const take = await Take.findByPk(id, { transaction });
+      if (take) await readStates(take, transaction, () => Promise.resolve());
+    }
     const demos = await Series.count({ where: { demo: true, id: series.map(s => s.id) }, transaction });
     if (!demos || !this.demo.length) return;
     await Series.update({ deletedAt: new Date() }, { where: { id: { [Op.in]: this.demo } }, transaction });
   }
 }
 
-const text = (most: number) => z.string().max(most);
-const name = (most: number) => z.string().min(1).max(most);
-const when = z.iso.datetime({ offset: true, local: true });
-const id = z.uuid();
+const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
 
-/** Rows of a package, from somebody else: nothing in them is believed but what is checked. What pictures are is read from them anew. */
-const rowSchemas: Record<string, z.ZodType<Record<string, unknown>>> = {
-  carried: z.object({ sha256, kind: z.enum(['table', 'picture']) }),
-  series: z.object({ id, title: name(200), caption: text(2000), cover_id: id.nullable() }),
-  photographs: z.object({
-    id,
-    series_id: id,
-    place: z.int(),
-    title: name(200),
-    file_name: name(500).transform(cleanName),
-    sha256,
-    page: z.int().min(0).max(10_000),
-    taken: text(40).nullable(),
-    taken_read: z.boolean(),
-    camera: text(200).nullable(),
-    author: text(200).nullable(),
-    caption: text(2000),
-    current_take_id: id.nullable(),
-  }),
-  takes: z.object({
-    id,
-    photograph_id: id,
-    letter: z.string().regex(/^[A-Z]{1,3}$/),
-    name: text(200),
-    place: z.int(),
-    revision: z.int().min(0),
-    current_state: z.int().min(0),
-    redo_tip: z.int().min(0),
-  }),
-  take_states: z.object({
-    take_id: id,
-    number: z.int().min(0),
-    parent: z.int().min(0).nullable(),
-    label: text(500),
-    patch: z.unknown(),
-    treatment: z.unknown(),
-    patches_since: z.int().min(0),
-    bytes_since: z.int().min(0),
-    created_at: when,
-  }),
-  take_carries: z.object({ take_id: id, sha256 }),
-  looks: z.object({ id, series_id: id, name: name(80), group: name(60), treatment: z.unknown() }),
-  look_carries: z.object({ look_id: id, sha256 }),
-};
-
-const UUID = /\b[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}\b/g;
+/** Bytes that treatments carry are what they are said to be. Throws an ArchiveError. */
+async function checkCarriedBytes(
+  { renderer }: Services,
+  folder: string,
+  { sha256: hash, kind }: Record<string, unknown>,
+): Promise<void> {
+  const bytes = await readFile(join(folder, hash as string)).catch(() => {
+    throw new ArchiveError(`Bytes that treatments carry are missing in the archive (${hash as string}).`);
+  });
+  const problem = await renderer.check(kind as CarriedKind, bytes);
+  if (problem !== null)
+    throw new ArchiveError(`What a treatment in the archive carries cannot be read: ${problem}`);
+}
 
 /** One series that somebody gave: under new ids, so that it comes in beside one that is here, and twice. */
 class OfSeries implements Kind {
@@ -126,39 +109,31 @@ class OfSeries implements Kind {
   }
 
   private freshId(of: string): string {
-    const known = this.fresh.get(of) ?? randomUUID();
-    this.fresh.set(of, known);
+    const key = of.toLowerCase();
+    const known = this.fresh.get(key) ?? randomUUID();
+    this.fresh.set(key, known);
     return known;
   }
 
+  /** The same with other ids, however they are written. */
+  private withFreshIds(value: unknown): unknown {
+    if (typeof value === 'string') return UUID.test(value) ? this.freshId(value) : value;
+    if (Array.isArray(value)) return value.map(each => this.withFreshIds(each));
+    if (typeof value !== 'object' || value === null) return value;
+    return Object.fromEntries(Object.entries(value).map(([key, each]) => [key, this.withFreshIds(each)]));
+  }
+
   async row(table: ArchivedTable, line: string): Promise<string> {
-    const schema = rowSchemas[table.name];
-    if (!schema) throw new ArchiveError(`A package does not hold ${table.name}.`);
-    let row: Record<string, unknown>;
-    try {
-      row = schema.parse(JSON.parse(line.replace(UUID, of => this.freshId(of))));
-    } catch (error) {
-      const [issue] = error instanceof z.ZodError ? error.issues : [];
-      const where = issue ? `: ${issue.path.join('.')} ${issue.message}` : '';
-      throw new ArchiveError(`A row of ${table.name} in the package is not valid${where}.`);
-    }
+    const row = packageRow(table, this.withFreshIds(lineOf(table, line)));
+    if (table.name === 'carried') await checkCarriedBytes(this.services, this.folder, row);
     if (table.name in this.ids) this.ids[table.name as keyof typeof this.ids].push(row.id as string);
     if (table.name === 'photographs') Object.assign(row, await this.factsOf(row));
     if (table.name === 'take_states') {
       // Told of the treatment itself when all is there.
       Object.assign(row, { kinds: [], steps: 0, looks: [], frame: null });
     }
-    if (table.name === 'looks') row.treatment = this.read(row.treatment, `the look ${row.name as string}`);
+    if (table.name === 'looks') row.treatment = treatmentIn(row.treatment, `the look ${row.name as string}`);
     return JSON.stringify(row);
-  }
-
-  private read(treatment: unknown, of: string) {
-    try {
-      return parseTreatment(treatment);
-    } catch (error) {
-      if (!(error instanceof TreatmentError)) throw error;
-      throw new ArchiveError(`The treatment of ${of} in the package is not valid: ${error.message}`);
-    }
   }
 
   /** What a photograph is, by its own bytes. */
@@ -210,29 +185,11 @@ class OfSeries implements Kind {
   }
 
   /** Every state of a take is read as any treatment is, and told of by what stands in it. */
-  private async check(take: Take, transaction: Transaction): Promise<void> {
-    const states = await TakeState.findAll({
-      where: { takeId: take.id },
-      attributes: ['number'],
-      order: ['number'],
-      transaction,
+  private check(take: Take, transaction: Transaction): Promise<void> {
+    return readStates(take, transaction, async (number, treatment) => {
+      await TakeState.update(toldOf(treatment), { where: { takeId: take.id, number }, transaction });
+      await referToCarried(this.services.sequelize, { take: take.id }, carriedBy(treatment), transaction);
     });
-    const numbers = new Set(states.map(s => s.number));
-    if (!numbers.has(take.currentState) || !numbers.has(take.redoTip)) {
-      throw new ArchiveError(`The history of take ${take.letter} in the package is not whole.`);
-    }
-    for (const { number } of states) {
-      try {
-        const treatment = await treatmentOf(take, number, transaction);
-        await TakeState.update(toldOf(treatment), { where: { takeId: take.id, number }, transaction });
-        await referToCarried(this.services.sequelize, { take: take.id }, carriedBy(treatment), transaction);
-      } catch (error) {
-        if (error instanceof ArchiveError) throw error;
-        throw new ArchiveError(
-          `State ${number} of take ${take.letter} in the package is not valid: ${(error as Error).message}`,
-        );
-      }
-    }
   }
 }
 
@@ -241,14 +198,12 @@ class ByHead implements Taking {
   private of: Kind | null = null;
   readonly folder: string;
   private readonly ofSeries: OfSeries;
-  constructor(services: Services) {
+  constructor(private readonly services: Services) {
     this.ofSeries = new OfSeries(services);
     this.folder = this.ofSeries.folder;
   }
-  /** Bytes are needed as files for what is checked by them. */
-  get keepsFiles(): boolean {
-    return this.of === this.ofSeries;
-  }
+  /** For what is checked by its bytes. */
+  readonly keepsFiles = true;
   get seriesId(): string {
     return this.ofSeries.seriesId;
   }
@@ -256,7 +211,7 @@ class ByHead implements Taking {
     return this.ofSeries.sources;
   }
   async begin(head: Head, transaction: Transaction): Promise<void> {
-    this.of = head.of === 'series' ? this.ofSeries : new OfShelf();
+    this.of = head.of === 'series' ? this.ofSeries : new OfShelf(this.services, this.folder);
     await this.of.begin(head, transaction);
   }
   row(table: ArchivedTable, line: string) {
