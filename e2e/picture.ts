@@ -26,7 +26,7 @@ export async function settled(page: Page): Promise<void> {
       return wanted !== undefined && wanted === shown && fine === 'true';
     },
     undefined,
-    { polling: 40, timeout: 30_000 },
+    { polling: 40, timeout: 60_000 },
   );
 }
 

@@ -19,8 +19,9 @@ export default defineConfig({
   fullyParallel: true,
   workers,
   retries: 0,
-  timeout: 240_000,
-  expect: { timeout: 30_000 },
+  // A machine that is shared may give a third of itself.
+  timeout: 360_000,
+  expect: { timeout: 60_000 },
   reporter: [['list'], ['json', { outputFile: process.env.LAMPWASH_REPORT ?? '../test-results/e2e.json' }]],
   use: {
     viewport: { width: 1280, height: 800 },
