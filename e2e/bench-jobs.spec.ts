@@ -159,7 +159,7 @@ test('a split tone with more tone in the shadows, grain under the loupe, sent ou
     await settings.getByRole('button', { name: /Colour profile/ }).click();
     await page.getByRole('option', { name: profile }).click();
     await settings.getByRole('button', { name: 'Send out' }).click();
-    await expect(files).toHaveCount(before + 1, { timeout: 30_000 });
+    await expect(files).toHaveCount(before + 1, { timeout: 60_000 });
     const download = page.waitForEvent('download');
     await files.nth(before).click();
     const file = sharp(await (await download).path());

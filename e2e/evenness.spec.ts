@@ -43,7 +43,7 @@ test('the one that falls out and the bare one are named, shown beside the middle
   await column(4).click();
   await dialog.getByRole('button', { name: 'Fit its own tone' }).click();
   await expect(strip).toContainText('Five photographs sit together. No. 6 is still bare.', {
-    timeout: 40_000,
+    timeout: 60_000,
   });
   await page.keyboard.press('Control+z');
   await expect(strip).toContainText('No. 4 is far cooler.');

@@ -86,7 +86,7 @@ test('layers of every mix, put together by the browser, are the picture', async 
   await page.getByRole('button', { name: /^Layers/ }).click();
   const queue = page.getByRole('complementary', { name: 'Going out' });
   await expect(queue.getByText(/16 layers, together 0\.\d of 255 from the picture/)).toBeVisible({
-    timeout: 30_000,
+    timeout: 60_000,
   });
   const { name, bytes } = await downloaded(page, () =>
     queue.getByRole('link', { name: /^Download/ }).click(),
@@ -140,7 +140,7 @@ test('layers laid down on a photograph are areas again', async ({ page, app }) =
   await otherFile(page, 'Layers');
   const queue = page.getByRole('complementary', { name: 'Going out' });
   const layers = await downloaded(page, () =>
-    queue.getByRole('link', { name: /^Download/ }).click({ timeout: 30_000 }),
+    queue.getByRole('link', { name: /^Download/ }).click({ timeout: 60_000 }),
   );
 
   const second = await oneTreated(app, treatmentOf(toned));

@@ -137,7 +137,7 @@ test('from files to a toned print: bring in, treat, reload, undo, send out', asy
   await page.keyboard.press('Enter');
   await settings.getByRole('button', { name: 'Send out' }).click();
   const download = page.waitForEvent('download');
-  await page.getByRole('link', { name: 'Download slack-tide-01-scale-a.tif' }).click({ timeout: 30_000 });
+  await page.getByRole('link', { name: 'Download slack-tide-01-scale-a.tif' }).click({ timeout: 60_000 });
   const file = await readFile(await (await download).path());
   const { data, info } = await sharp(file, { ignoreIcc: true })
     .toColourspace('rgb16')

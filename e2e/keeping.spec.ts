@@ -87,7 +87,7 @@ test('a server killed while the Bench works: the edit is kept here and saved whe
   await add(page, 'Ground', 'Light');
   await expect(page.locator('[data-saving=waiting]')).toContainText('kept in this browser');
   await app.start();
-  await expect(page.locator('[data-saving=saved]')).toBeVisible({ timeout: 20_000 });
+  await expect(page.locator('[data-saving=saved]')).toBeVisible({ timeout: 60_000 });
   const take = await app.api<TakeState>('GET', `/api/takes/${photograph.currentTakeId}`);
   expect(kinds(take)).toBe('light');
   faults.length = 0;

@@ -139,7 +139,7 @@ for (const [name, part] of Object.entries(treatments)) {
           );
           return rows.find(r => r.id === sent.id)?.state;
         },
-        { timeout: 30_000 },
+        { timeout: 60_000 },
       )
       .toBe('done');
     const file = Buffer.from(await (await fetch(`${app.url}/api/send-outs/${sent.id}/file`)).arrayBuffer());

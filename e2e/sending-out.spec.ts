@@ -97,7 +97,7 @@ test('twelve files are held, go on, one is stopped and tried again, and come as 
   await queue.getByRole('button', { name: 'Try Plate 7 again' }).click();
   await expect(queue.getByText('11 of 12 done')).toBeVisible({ timeout: 60_000 });
   await queue.getByRole('button', { name: 'Try Plate 12 again' }).click();
-  await expect(queue.getByText('12 of 12 done')).toBeVisible({ timeout: 30_000 });
+  await expect(queue.getByText('12 of 12 done')).toBeVisible({ timeout: 60_000 });
   await expect(queue.locator('li b')).toHaveText(Array.from({ length: 12 }, (_, i) => `Plate ${i + 1}`));
 
   const downloading = page.waitForEvent('download');
@@ -174,7 +174,7 @@ test('a take is written as a colour table within what it says, and as a treatmen
   const dialog = page.getByRole('dialog');
   await dialog.getByRole('radio', { name: '17 a side' }).click();
   await expect(dialog.getByText(/it is ΔE [\d.]+ from the take in the mean, [\d.]+ at worst/)).toBeVisible({
-    timeout: 30_000,
+    timeout: 60_000,
   });
   await expect(dialog.getByText(/^Left out, since no table can hold/)).toContainText('looks beyond a colour');
   const saved = async (press: () => Promise<void>) => {

@@ -27,7 +27,7 @@ test.describe('the database goes away and comes back', () => {
     expect(mark.x).toBeGreaterThanOrEqual(takes.x + takes.width);
     expect((await fetch(`${app.url}/api/health`)).status).toBe(503);
     await app.database(true);
-    await expect(slip).toBeHidden({ timeout: 15_000 });
+    await expect(slip).toBeHidden({ timeout: 60_000 });
     await saved(page);
     await page.reload();
     await settled(page);
@@ -41,7 +41,7 @@ test.describe('the database goes away and comes back', () => {
     await page.goto(`${app.url}/put-aside`);
     await expect(page.getByText('The database is away.', { exact: true })).toBeVisible();
     await app.database(true);
-    await expect(page.getByRole('region', { name: 'Put aside' })).toBeVisible({ timeout: 20_000 });
+    await expect(page.getByRole('region', { name: 'Put aside' })).toBeVisible({ timeout: 60_000 });
     onlyAnswers(faults);
   });
 });
@@ -125,7 +125,7 @@ test(
     await saved(page);
     await page.waitForTimeout(1500);
     await page.mouse.up();
-    await expect.poll(() => loads, { timeout: 10_000 }).toBe(before + 1);
+    await expect.poll(() => loads, { timeout: 60_000 }).toBe(before + 1);
     await settled(page);
     await expect(page.locator('[data-tray]')).toHaveCount(1);
     await page.waitForTimeout(2500);

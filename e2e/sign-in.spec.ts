@@ -27,7 +27,7 @@ test('on another address somebody signs in over TLS, works, and is asked again w
     await page.getByRole('link', { name: 'the shelf' }).click();
     await page.getByRole('link', { name: 'Open Saltmarsh Ferry' }).click();
     await page.getByRole('row').first().dblclick();
-    await expect(page.locator('canvas[data-picture][data-fine=true]')).toBeVisible({ timeout: 20_000 });
+    await expect(page.locator('canvas[data-picture][data-fine=true]')).toBeVisible({ timeout: 60_000 });
     const [cookie] = await context.cookies();
     expect(cookie).toMatchObject({ httpOnly: true, secure: true, sameSite: 'Strict', path: '/' });
 
