@@ -17,7 +17,7 @@ import { readStates } from './states';
 import { newFolder, readArchive, type TakenIn, type Taking } from './read';
 import type { ArchivedTable } from './tables';
 
-/** What is done with an archive: a shelf's is laid beside what is there, a series' comes in as a new one. */
+/** What is done with an archive: a shelf's comes into an empty shelf, a series' as a new one beside what is there. */
 
 type Kind = Pick<Taking, 'begin' | 'row' | 'end'>;
 
