@@ -61,7 +61,8 @@ export const gif = defineFormat({
 `;
 
 const WALK = `import { stepKind } from './core/steps';
-import { parseTreatment, TreatmentError } from './core/treatment/schema';
+import { parseTreatment } from './core/treatment/schema';
+import { TreatmentError } from './core/treatment/treatment';
 import { whileHeld } from './core/treatment/held';
 import { kindOfPart } from './core/masks/parts';
 import { createPlanner } from './core/engine/plan';
