@@ -71,10 +71,8 @@ export interface Taking {
   begin: (head: Head, transaction: Transaction) => Promise<void>;
   /** A row as it is to be written, from one that stands in the archive. */
   row: (table: ArchivedTable, line: string) => string | Promise<string>;
-  /** Where bytes are kept as files until all is done, if they are. */
+  /** Where bytes are kept as files until all is done: for what is checked by them. */
   folder: string;
-  /** Whether they are; known once it has begun. */
-  readonly keepsFiles: boolean;
   /** Called last, within the transaction. */
   end: (head: Head, transaction: Transaction) => Promise<void>;
 }
@@ -149,15 +147,9 @@ class Reading {
       }),
     );
     stream.once('error', error => measured.destroy(error));
-    const { folder, keepsFiles } = this.taking;
-    if (!keepsFiles) await storeBlob(this.transaction, name, size, measured);
-    else {
-      const path = join(folder, name);
-      await pipeline(measured, createWriteStream(path));
-      await storeBlob(this.transaction, name, size, createReadStream(path));
-    }
-    // One that was there already has not been read.
-    for await (const _ of measured) void _;
+    const path = join(this.taking.folder, name);
+    await pipeline(measured, createWriteStream(path));
+    await storeBlob(this.transaction, name, size, createReadStream(path));
     if (hash.digest('hex') !== name) {
       throw new ArchiveError(`The archive is damaged: bytes in it are not what their name says. ${WAY_OUT}`);
     }

@@ -1,9 +1,10 @@
 import { QueryTypes, type Transaction } from 'sequelize';
 import { MOST_TREATMENT } from '../../contract/limits';
-import { patched, type Operation } from '../../core/treatment/patch';
+import type { Operation } from '../../core/treatment/patch';
 import { parseTreatment } from '../../core/treatment/schema';
 import { jsonLength } from '../../core/treatment/size';
 import type { Treatment } from '../../core/treatment/treatment';
+import { patchedOver } from '../data/history';
 import type { Take } from '../data/models';
 import { ArchiveError } from './format';
 
@@ -18,15 +19,6 @@ interface StateRow {
 
 /** So many states are fetched at a time. */
 const SLICE = 100;
-
-/** A treatment with a patch laid on; one of a later version may touch a setting that the treatment does not have yet. */
-function patchedOver(saved: unknown, patch: Operation[]): unknown {
-  try {
-    return patched(saved, patch);
-  } catch {
-    return patched<unknown>(parseTreatment(saved), patch);
-  }
-}
 
 /**
  * Reads all states of a take, from the first on: each is made of its parent, which stands before it. What states have in common is

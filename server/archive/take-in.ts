@@ -202,8 +202,6 @@ class ByHead implements Taking {
     this.ofSeries = new OfSeries(services);
     this.folder = this.ofSeries.folder;
   }
-  /** For what is checked by its bytes. */
-  readonly keepsFiles = true;
   get seriesId(): string {
     return this.ofSeries.seriesId;
   }

@@ -68,7 +68,7 @@ async function wayTo(take: Take, number: number, transaction?: Transaction): Pro
  * A saved treatment with a patch laid on. The patch may be of a later version than what it is laid on, and touch a setting
  * that this does not have yet: then it is read first, which fills that in.
  */
-function patchedOver(saved: unknown, patch: Patch): unknown {
+export function patchedOver(saved: unknown, patch: Patch): unknown {
   try {
     return patched(saved, patch);
   } catch (error) {
