@@ -106,6 +106,10 @@ function Parts({ photograph, series, beside, chosenHere, onOpenTake }: Omit<AtWo
     },
     [bench, edits, ofSeries],
   );
+  const layApart = useCallback<Work['layApart']>(
+    (treatment, label, last) => lay(treatment, label, last, true),
+    [lay],
+  );
   const picked = usePicked();
   const onPart = useCallback((part: Treatment) => bench.ask({ what: 'lay-on', part }), [bench]);
   const copying = useCopying({ now: edits.now, picked: bench.picked, onPart });
@@ -117,7 +121,7 @@ function Parts({ photograph, series, beside, chosenHere, onOpenTake }: Omit<AtWo
   const { id, width, height, grey, damage } = photograph;
   const picture = useMemo(() => ({ id, width, height, grey, damage }), [id, width, height, grey, damage]);
   const work: Work = {
-    ...{ bench, photograph, picture, series, beside, sharing, copying, lay, carryOver, toSheet },
+    ...{ bench, photograph, picture, series, beside, sharing, copying, lay, layApart, carryOver, toSheet },
     openTake: onOpenTake,
     onMoment: (action, moment) => void onMoment(action, moment),
   };

@@ -27,6 +27,8 @@ export interface Work {
    * @param apart it is undone alone
    */
   lay: (treatment: Treatment, label: string, last?: string | null, apart?: boolean) => void;
+  /** The same, undone alone whatever follows: a stroke of a pigment, a page of a method; must stay the same function. */
+  layApart: (treatment: Treatment, label: string, last?: string) => void;
   /** Lays the last treatment on, as it was on the photograph before. */
   carryOver: () => void;
   openTake: (id: string) => void;

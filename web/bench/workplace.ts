@@ -78,7 +78,7 @@ function remembering(make: (of: Treatment) => Treatment): (of: Treatment) => Tre
 
 /** Puts in hand what the picture and the panel need. */
 export function useWorkplace(chosen: string | null): AtHand {
-  const { bench, picture, photograph, lay } = useWork();
+  const { bench, picture, photograph, layApart } = useWork();
   const { session, edits, setSide } = bench;
   const { treatment } = usePaced();
   // Not deferred: what is pressed in the panel is laid on this one.
@@ -101,12 +101,7 @@ export function useWorkplace(chosen: string | null): AtHand {
   const pull = usePull(picture, session, chosen === null ? undefined : lit.steps.find(s => s.id === chosen));
   const painting = usePainting(picture, session, step, litOf);
   const isTinting = side.what === 'tint';
-  // Each stroke is undone alone.
-  const onTinted = useCallback(
-    (made: Treatment, label: string, of: string) => lay(made, label, of, true),
-    [lay],
-  );
-  const tinting = useTinting(picture, session, chosen, isTinting, onTinted, bench.choose);
+  const tinting = useTinting(picture, session, chosen, isTinting, layApart, bench.choose);
   const strip = useTestStrip(picture, calm, chosen, edits.commit, side.what === 'step');
   const stripTool = useStripTool(strip);
   const region = useRegion();

@@ -1,5 +1,5 @@
 import { useCallback } from 'react';
-import { bareTreatment, type Treatment } from '../../../core/treatment/treatment';
+import { bareTreatment } from '../../../core/treatment/treatment';
 import { Methods } from '../../methods/Methods';
 import { settingOf } from '../../takes/edits';
 import { useWork } from '../work';
@@ -7,15 +7,10 @@ import { useAtHand } from '../workplace';
 import type { SideProps } from './side-props';
 
 export function MethodsSide({ onGoOn }: SideProps) {
-  const { bench, picture, lay, sharing, toSheet, onMoment } = useWork();
+  const { bench, picture, layApart, sharing, toSheet, onMoment } = useWork();
   const { session, edits } = bench;
   const { side, treatment, calm, pick } = useAtHand();
   const setOf = useCallback((step: string) => settingOf(session, step), [session]);
-  // Each page is undone alone.
-  const onLay = useCallback(
-    (made: Treatment, label: string, step?: string) => lay(made, label, step, true),
-    [lay],
-  );
   return (
     <Methods
       picture={picture}
@@ -27,7 +22,7 @@ export function MethodsSide({ onGoOn }: SideProps) {
       setOf={setOf}
       onAt={bench.setSide}
       onChoose={bench.choose}
-      onLay={onLay}
+      onLay={layApart}
       onTry={bench.tryOn}
       pick={pick}
       sharing={sharing}
