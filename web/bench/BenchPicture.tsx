@@ -18,7 +18,7 @@ import { Boundary } from '../ui/boundary';
 import { overlays, type Over } from './overlays';
 import { PICTURE_TOLD, PictureTold } from './PictureTold';
 import { useBench, useBenchState, useWork } from './work';
-import { useAtHand } from './workplace';
+import { useAtHand } from './in-hand';
 
 /** What lies over the picture. */
 function OverPicture(where: Over) {

@@ -4,7 +4,7 @@ import { nameOfStep } from '../../words/step-names';
 import { Boundary } from '../ui/boundary';
 import { sides, sidesAhead } from './sides';
 import { useKeptFocus } from './useKeptFocus';
-import { useAtHand } from './workplace';
+import { useAtHand } from './in-hand';
 
 const Panel = styled.aside`
   background: var(--paper);

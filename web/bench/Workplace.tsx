@@ -2,7 +2,7 @@ import { useEffect } from 'react';
 import { BenchPicture } from './BenchPicture';
 import { SidePanel } from './SidePanel';
 import { useBench } from './work';
-import { AtHandContext, useWorkplace } from './workplace';
+import { AtHandContext, useWorkplace } from './in-hand';
 
 /**
  * The picture and what stands beside it: what follows every movement of a control.

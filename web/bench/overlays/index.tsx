@@ -10,7 +10,7 @@ import { StripOnPicture } from '../../teststrip/StripOnPicture';
 import { PulledLabel } from '../../tools/PulledLabel';
 import { StepHandles } from '../../tools/StepHandles';
 import { useBench, useWork } from '../work';
-import { brushOnWall, useAtHand, type AtHand } from '../workplace';
+import { brushOnWall, useAtHand, type AtHand } from '../in-hand';
 
 export interface Over {
   /** Where the picture lies on the wall. */

@@ -1,6 +1,6 @@
 import { StepBoard } from '../../boards/StepBoard';
 import { useWork } from '../work';
-import { useAtHand } from '../workplace';
+import { useAtHand } from '../in-hand';
 import type { SideProps } from './side-props';
 
 export function AddSide({ onGoOn }: SideProps) {

@@ -1,6 +1,6 @@
 import { FramePanel } from '../../frame/FramePanel';
 import { useWork } from '../work';
-import { useAtHand } from '../workplace';
+import { useAtHand } from '../in-hand';
 
 export function FrameSide() {
   const { picture } = useWork();

@@ -3,7 +3,7 @@ import { bareTreatment } from '../../../core/treatment/treatment';
 import { Methods } from '../../methods/Methods';
 import { settingOf } from '../../takes/edits';
 import { useWork } from '../work';
-import { useAtHand } from '../workplace';
+import { useAtHand } from '../in-hand';
 import type { SideProps } from './side-props';
 
 export function MethodsSide({ onGoOn }: SideProps) {

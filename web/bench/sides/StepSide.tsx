@@ -7,7 +7,7 @@ import { StepPanel } from '../../panel/StepPanel';
 import { settingOf, type StepAction } from '../../takes/edits';
 import { FirstMoves } from '../FirstMoves';
 import { usePicked, useWork } from '../work';
-import { useAtHand } from '../workplace';
+import { useAtHand } from '../in-hand';
 
 const Empty = styled.div`
   padding: 20px 16px;

@@ -1,6 +1,6 @@
 import { TintPanel } from '../../tinting/TintPanel';
 import { useWork } from '../work';
-import { useAtHand } from '../workplace';
+import { useAtHand } from '../in-hand';
 
 export function TintSide() {
   const { bench, picture, layApart } = useWork();
