@@ -83,15 +83,19 @@ export const NumberBox = memo(function NumberBox({
     show(written(taken, shown, locale));
     if (taken !== value) onTyped(taken);
   };
+  /** The next number that is typed replaces this one. */
+  const goOn = () => {
+    if (after?.current) after.current.focus();
+    else input.current?.select();
+  };
   const onKey = (event: KeyboardEvent<HTMLInputElement>) => {
     const by = stepsBy(event);
     if (event.key === 'Enter') {
       take();
-      if (after?.current) after.current.focus();
-      else input.current?.select();
+      goOn();
     } else if (event.key === 'Escape' && isTyped()) {
       drop();
-      input.current?.select();
+      goOn();
       event.stopPropagation();
     } else if (by !== 0) {
       event.preventDefault();

@@ -78,4 +78,16 @@ describe('a slider', () => {
     await userEvent.keyboard('{End}');
     expect(now()).toBe(4);
   });
+  it('has a number that is typed anew after Escape or Enter, wherever the pointer presses in it', async () => {
+    const { now, number } = await slider();
+    await userEvent.click(number);
+    await userEvent.keyboard('2{Enter}');
+    for (const end of ['{Escape}', '{Enter}']) {
+      await userEvent.click(number);
+      await userEvent.keyboard(`1.5${end}`);
+      await userEvent.click(number);
+      await userEvent.keyboard('-0,4{Enter}');
+      expect(now()).toBeCloseTo(-0.4, 6);
+    }
+  });
 });
