@@ -26,6 +26,8 @@ export default defineConfig({
   use: {
     viewport: { width: 1280, height: 800 },
     acceptDownloads: true,
+    // A press that finds nothing to press names itself, and not the test alone.
+    actionTimeout: 150_000,
     trace: 'off',
     launchOptions: chromiumOptions,
   },

@@ -37,6 +37,9 @@ test('on another address somebody signs in over TLS, works, and is asked again w
     await passphrase.fill(LAMPWASH_PASSPHRASE);
     await passphrase.press('Enter');
     await page.getByRole('link', { name: 'Put aside' }).click();
+    // Its answers are here before the cookie goes: one that came later would lead to the passphrase by itself.
+    await expect(page.getByRole('region', { name: 'Put aside' })).toBeVisible();
+    await page.waitForLoadState('networkidle');
 
     const here = page.url();
     await context.clearCookies();
