@@ -9,7 +9,7 @@ import { test } from './app';
 import { differs, pictureOn, type Shot } from './picture';
 import { openBench, panelOf, saved } from './work';
 
-/** Every method from start to end by keys, on three photographs, read by their pixels. */
+/** Methods from start to end by keys, on three photographs, read by their pixels. */
 
 type Colour = [number, number, number];
 const codes = (rgb: readonly number[]) =>
@@ -88,15 +88,29 @@ function moved(before: Shot, after: Shot, moves: Record<string, readonly string[
   }
 }
 
-/** Each method is walked on one of the three; `words/methods.test.ts` lays the pages of all on all three. */
-const walkedOn = Object.keys(photographs);
-const walked = (name: string) => {
-  const { without } = photographs[name];
-  return methods.filter((method, i) => {
-    const fitting = walkedOn.filter(each => !photographs[each].without.includes(method.title));
-    return !without.includes(method.title) && fitting[i % fitting.length] === name;
-  });
-};
+/**
+ * What is walked on which photograph: as few as do all that a page can do, one on each at least. Every page of every method
+ * is laid on three photographs, and its moves read, in `words/methods.test.ts`.
+ */
+function walks(): Map<string, (typeof methods)[number][]> {
+  const names = Object.keys(photographs);
+  const of = new Map(names.map(name => [name, [] as (typeof methods)[number][]]));
+  const seen = new Set<string>();
+  const newIn = (method: (typeof methods)[number]) =>
+    new Set(method.pages.map(page => page.deed.does).filter(does => !seen.has(does))).size;
+  const left = [...methods];
+  for (let n = 0; left.some(newIn) || [...of.values()].some(all => !all.length); n++) {
+    const name = names[n % names.length];
+    const [next] = left
+      .filter(method => !photographs[name].without.includes(method.title))
+      .sort((a, b) => newIn(b) - newIn(a));
+    of.get(name)!.push(next);
+    next.pages.forEach(page => seen.add(page.deed.does));
+    left.splice(left.indexOf(next), 1);
+  }
+  return of;
+}
+const walked = walks();
 
 for (const [name, { file }] of Object.entries(photographs)) {
   test(`methods on ${name}, by keys: each page is one undo, and moves the picture as it says`, async ({
@@ -105,7 +119,7 @@ for (const [name, { file }] of Object.entries(photographs)) {
   }) => {
     test.setTimeout(300_000);
     const bare = await openBench(page, app, [], await file());
-    for (const method of walked(name)) {
+    for (const method of walked.get(name)!) {
       await begin(page, method.title);
       let undoes = 0;
       let before = bare;
