@@ -104,7 +104,7 @@ describe('a table for the colours of a picture', () => {
         // No hole but those of the whole table.
         if (!holes) expect(mine.every(Number.isFinite)).toBe(true);
       }),
-      { numRuns: 60 },
+      { numRuns: 25 },
     );
   }, 60_000);
 
