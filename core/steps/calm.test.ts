@@ -106,7 +106,7 @@ describe('response at its ends', () => {
       return [level + tint + noise(), level + noise(), level - tint + noise()];
     });
     const [treated, luma] = [rendered(alternating(sign), tile), rendered(read([{ kind: 'mono' }]), tile)];
-    const noiseOf = (of: typeof tile, column: number, row: number) => {
+    const noiseOf = (of: Pick<Tile, 'codes' | 'width'>, column: number, row: number) => {
       const values = [];
       // Away from the patches beside it.
       for (let y = row * side + 16; y < (row + 1) * side - 16; y++) {

@@ -13,6 +13,7 @@ import { importRoutes } from './import';
 import { photographRoutes } from './photographs';
 import { putAsideRoutes } from './put-aside';
 import { onlyOwnPages } from './own-pages';
+import { letGoBy } from './let-go-by';
 import { answerProblems, notFound, Problem } from './problem';
 import { implement, mount, openApi, type Implemented } from './route';
 import { sendOutRoutes } from './send-outs';
@@ -85,6 +86,7 @@ export function createApp(
   app.disable('x-powered-by');
   app.set('query parser', 'simple');
   app.set('case sensitive routing', true);
+  app.use(letGoBy);
   app.use((_req, res, next) => {
     res.locals.nonce = randomBytes(16).toString('base64');
     next();

@@ -1,16 +1,44 @@
+import { PassThrough } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import type { Response } from 'express';
+import type { Request, Response } from 'express';
 import { ARCHIVE_TYPE, getBackup, getPackage, takeInArchive } from '../../contract/archives';
 import { slug } from '../../contract/file-name';
 import { ArchiveError } from '../archive/format';
 import { takeIn } from '../archive/take-in';
 import { archiveOf } from '../archive/write';
-import { forgetStates } from '../data/history';
 import { needRoom } from '../pictures/disk';
 import type { Services } from '../services';
 import { Problem } from './problem';
 import { implement } from './route';
 import { findSeries } from './series';
+
+/** An archive is taken in within so long, in minutes, or not at all. */
+const MOST_MINUTES = 60;
+
+/** What comes of a request, to be given up without giving up the request: whoever sends it hears why. */
+function comingFrom(req: Request, res: Response): { bytes: PassThrough; signal: AbortSignal } {
+  const bytes = new PassThrough();
+  const gone = new AbortController();
+  req.once('close', () => {
+    if (!req.complete) bytes.destroy(new Problem(400, 'The archive did not arrive whole.'));
+  });
+  // Nobody is there to hear that it has come in.
+  res.once('close', () => gone.abort(new Problem(400, 'Who sent the archive has gone.')));
+  req.pipe(bytes);
+  return { bytes, signal: gone.signal };
+}
+
+/** Throws where an archive takes longer than it may. */
+function within(minutes: number): AbortSignal {
+  const late = new AbortController();
+  const why = new Problem(
+    422,
+    `The archive was not taken in within ${minutes} minutes.`,
+    'Take it in on the server itself: npm run restore -- FILE.tar',
+  );
+  setTimeout(() => late.abort(why), minutes * 60_000).unref();
+  return late.signal;
+}
 
 /** The day, as it stands in a file's name. */
 const today = () => new Date().toISOString().slice(0, 10);
@@ -35,17 +63,13 @@ export function archiveRoutes(services: Services) {
       const { id, title } = await findSeries(params.id);
       await give(res, id, `${slug(title) || 'series'}.series.tar`);
     }),
-    implement(takeInArchive, async (_input, req) => {
+    implement(takeInArchive, async (_input, req, res) => {
       await needRoom(config.cacheFolder, 2 * Number(req.headers['content-length'] ?? 0));
+      const { bytes, signal } = comingFrom(req, res);
       try {
-        return await takeIn(services, req);
+        return await takeIn(services, bytes, AbortSignal.any([signal, within(MOST_MINUTES)]));
       } catch (error) {
-        // What was read while it was taken in is not there.
-        forgetStates();
-        // What is not wanted any more is let go by, so that the answer is heard.
-        req.resume();
         if (error instanceof ArchiveError) throw new Problem(422, error.message);
-        if (req.destroyed && !req.complete) throw new Problem(400, 'The archive did not arrive whole.');
         throw error;
       }
     }),

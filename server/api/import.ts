@@ -74,9 +74,8 @@ function receive(req: Request, folder: string): Promise<Received> {
         return { path, name, sha256: hash.digest('hex'), size };
       });
       work.catch(async (error: unknown) => {
-        // What cannot be kept is not waited for: the rest is let go by, so that the answer is heard.
+        // What cannot be kept is not waited for.
         req.unpipe(parser);
-        req.resume();
         await rm(path, { force: true }).catch(() => undefined);
         reject(error as Error);
       });

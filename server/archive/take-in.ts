@@ -4,34 +4,35 @@ import { join } from 'node:path';
 import type { Readable } from 'node:stream';
 import { Op, type Transaction } from 'sequelize';
 import type { CarriedKind } from '../../core/formats/carried';
-import { carriedBy } from '../../core/treatment/carried-by';
+import { carriedBy, type Carried } from '../../core/treatment/carried-by';
+import type { Treatment } from '../../core/treatment/treatment';
 import { referToCarried } from '../data/carried';
 import { toldOf } from '../data/history';
-import { KeptLook, Photograph, Series, Take, TakeState } from '../data/models';
+import { KeptLook, Photograph, Series, Take } from '../data/models';
 import { PictureError } from '../pictures/inspect';
 import type { PictureSource } from '../pictures/store';
 import type { Services } from '../services';
 import { ArchiveError, type Head } from './format';
 import { checkShelfRow, lineOf, packageRow, treatmentIn } from './rows';
-import { readStates } from './states';
+import { Histories } from './states';
 import { newFolder, readArchive, type TakenIn, type Taking } from './read';
 import type { ArchivedTable } from './tables';
 
 /** What is done with an archive: a shelf's comes into an empty shelf, a series' as a new one beside what is there. */
 
-type Kind = Pick<Taking, 'begin' | 'row' | 'end'>;
+type Kind = Pick<Taking, 'begin' | 'row' | 'whole' | 'end'>;
 
 /** A shelf's own backup: everything as it was, under its own ids. */
 class OfShelf implements Kind {
   private demo: string[] = [];
-  private readonly takes: string[] = [];
+  private readonly histories = new Histories();
 
   constructor(
     private readonly services: Services,
     private readonly folder: string,
   ) {}
 
-  async begin({ series }: Head, transaction: Transaction): Promise<void> {
+  async begin({ series }: Head, transaction?: Transaction): Promise<void> {
     const there = await Series.findOne({ where: { id: series.map(s => s.id) }, transaction });
     if (there) {
       throw new ArchiveError(
@@ -51,17 +52,18 @@ class OfShelf implements Kind {
   /** As it stands there, once it has been read. */
   async row(table: ArchivedTable, line: string): Promise<string> {
     const row = checkShelfRow(table, lineOf(table, line));
-    if (table.name === 'takes') this.takes.push(row.id as string);
+    if (table.name === 'takes') this.histories.expect(row);
+    if (table.name === 'take_states') this.histories.read(row);
     if (table.name === 'carried') await checkCarriedBytes(this.services, this.folder, row);
     return line;
   }
 
+  whole(): void {
+    this.histories.end();
+  }
+
   /** The demo that was laid out at a first start gives way to the one of the backup; it can be put back. */
   async end({ series }: Head, transaction: Transaction): Promise<void> {
-    for (const id of this.takes) {
-      const take = await Take.findByPk(id, { transaction });
-      if (take) await readStates(take, transaction, () => Promise.resolve());
-    }
     const demos = await Series.count({ where: { demo: true, id: series.map(s => s.id) }, transaction });
     if (!demos || !this.demo.length) return;
     await Series.update({ deletedAt: new Date() }, { where: { id: { [Op.in]: this.demo } }, transaction });
@@ -95,6 +97,9 @@ class OfSeries implements Kind {
     looks: [],
   };
   readonly sources: PictureSource[] = [];
+  private readonly histories = new Histories();
+  /** What the states of each take carry, by hash. */
+  private readonly carried = new Map<string, Map<string, Carried>>();
 
   get seriesId(): string {
     return this.ids.series[0];
@@ -128,12 +133,25 @@ class OfSeries implements Kind {
     if (table.name === 'carried') await checkCarriedBytes(this.services, this.folder, row);
     if (table.name in this.ids) this.ids[table.name as keyof typeof this.ids].push(row.id as string);
     if (table.name === 'photographs') Object.assign(row, await this.factsOf(row));
+    if (table.name === 'takes') this.histories.expect(row);
     if (table.name === 'take_states') {
-      // Told of the treatment itself when all is there.
-      Object.assign(row, { kinds: [], steps: 0, looks: [], frame: null });
+      const treatment = this.histories.read(row);
+      // Told of by what stands in it, not by what is said of it.
+      Object.assign(row, toldOf(treatment));
+      this.noteCarried(row.take_id as string, treatment);
     }
     if (table.name === 'looks') row.treatment = treatmentIn(row.treatment, `the look ${row.name as string}`);
     return JSON.stringify(row);
+  }
+
+  private noteCarried(takeId: string, treatment: Treatment): void {
+    const known = this.carried.get(takeId) ?? new Map<string, Carried>();
+    for (const each of carriedBy(treatment)) known.set(each.reference.sha256, each);
+    this.carried.set(takeId, known);
+  }
+
+  whole(): void {
+    this.histories.end();
   }
 
   /** What a photograph is, by its own bytes. */
@@ -171,8 +189,10 @@ class OfSeries implements Kind {
         throw new ArchiveError(`“${photograph.title}” has no take in the package.`);
       }
     }
-    for (const take of takes) await this.check(take, transaction);
     const { sequelize } = this.services;
+    for (const [take, carried] of this.carried) {
+      await referToCarried(sequelize, { take }, [...carried.values()], transaction);
+    }
     for (const look of await KeptLook.findAll({ where: { id: this.ids.looks }, transaction })) {
       await referToCarried(sequelize, { look: look.id }, carriedBy(look.treatment), transaction);
     }
@@ -182,14 +202,6 @@ class OfSeries implements Kind {
       { createdAt: now, touchedAt: now, demo: false },
       { where: { id: seriesId }, transaction },
     );
-  }
-
-  /** Every state of a take is read as any treatment is, and told of by what stands in it. */
-  private check(take: Take, transaction: Transaction): Promise<void> {
-    return readStates(take, transaction, async (number, treatment) => {
-      await TakeState.update(toldOf(treatment), { where: { takeId: take.id, number }, transaction });
-      await referToCarried(this.services.sequelize, { take: take.id }, carriedBy(treatment), transaction);
-    });
   }
 }
 
@@ -208,22 +220,27 @@ class ByHead implements Taking {
   get sources(): readonly PictureSource[] {
     return this.ofSeries.sources;
   }
-  async begin(head: Head, transaction: Transaction): Promise<void> {
-    this.of = head.of === 'series' ? this.ofSeries : new OfShelf(this.services, this.folder);
+  async begin(head: Head, transaction?: Transaction): Promise<void> {
+    this.of ??= head.of === 'series' ? this.ofSeries : new OfShelf(this.services, this.folder);
     await this.of.begin(head, transaction);
   }
   row(table: ArchivedTable, line: string) {
     return this.of!.row(table, line);
+  }
+  whole(head: Head): void {
+    this.of!.whole(head);
   }
   end(head: Head, transaction: Transaction): Promise<void> {
     return this.of!.end(head, transaction);
   }
 }
 
-/** Takes an archive in, of whichever kind it is. Throws an ArchiveError; then nothing has changed. */
-export async function takeIn(services: Services, bytes: Readable): Promise<TakenIn> {
+/**
+ * Takes an archive in, of whichever kind it is. Throws an ArchiveError, or what `signal` says; then nothing has changed.
+ */
+export async function takeIn(services: Services, bytes: Readable, signal?: AbortSignal): Promise<TakenIn> {
   const taking = new ByHead(services);
-  const taken = await readArchive(services.sequelize, bytes, taking);
+  const taken = await readArchive(services.sequelize, bytes, taking, signal);
   const ahead = async () => {
     for (const source of taking.sources) await services.pictures.warm(source);
   };
