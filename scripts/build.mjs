@@ -51,6 +51,7 @@ const englishAlone = {
 await bundle({
   entryPoints: {
     'server/band-worker': 'server/render/band-worker.ts',
+    'server/row-worker': 'server/archive/row-worker.ts',
     'server/render': 'server/cli/render.ts',
     'server/cube': 'server/cli/cube.ts',
     'server/areas': 'server/cli/areas.ts',

@@ -48,6 +48,8 @@ export interface Config {
   checkAnswers: boolean;
   /** The built script of the render threads. */
   bandWorker: string;
+  /** The built script of the thread that reads an archive's rows. */
+  rowWorker: string;
 }
 
 /** Addresses that only this machine reaches. */
@@ -91,5 +93,6 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     works: e.LAMPWASH_WORK === '1',
     checkAnswers: e.LAMPWASH_CHECK === '1',
     bandWorker: fileURLToPath(new URL('./band-worker.mjs', import.meta.url)),
+    rowWorker: fileURLToPath(new URL('./row-worker.mjs', import.meta.url)),
   };
 }

@@ -49,6 +49,8 @@ function send(): Sending {
     title: ((await json(response)) as { title?: string }).title,
   }));
   answer.catch(() => undefined);
+  // Whoever is not listened to any more may be cut off.
+  sending.on('error', () => undefined);
   return { request: sending, answer };
 }
 
@@ -117,7 +119,6 @@ describe('an archive that comes', () => {
     const { archive } = await gift();
     const there = await Series.count();
     const { request: sending } = send();
-    sending.on('error', () => undefined);
     sending.write(archive.subarray(0, archive.length - 2048));
     await vi.waitFor(() => expect(staged()).toHaveLength(1));
     sending.destroy();

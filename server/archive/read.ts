@@ -67,12 +67,12 @@ const clientOf = (transaction: Transaction) =>
 export interface Taking {
   /** Throws an ArchiveError where this archive is not to be taken in: asked when it comes, and again when it is written. */
   begin: (head: Head, transaction?: Transaction) => Promise<void>;
-  /** A row as it is to be written, from one that stands in the archive. */
-  row: (table: ArchivedTable, line: string) => string | Promise<string>;
+  /** Rows as they are to be written, of a piece that stands in the archive. */
+  rows: (table: ArchivedTable, text: string) => Promise<string[]>;
   /** Where all that comes is kept as files until it is written. */
   folder: string;
   /** When all has come: throws an ArchiveError where it does not belong together. */
-  whole: (head: Head) => void;
+  whole: () => Promise<void>;
   /** Called last, within the transaction. */
   end: (head: Head, transaction: Transaction) => Promise<void>;
 }
@@ -168,17 +168,8 @@ class Coming {
   private async piece(table: ArchivedTable, name: string, bytes: Buffer): Promise<void> {
     if (name in this.found) throw new ArchiveError(`“${name}” is in the archive twice. ${WAY_OUT}`);
     this.found[name] = createHash('sha256').update(bytes).digest('hex');
-    const rows: string[] = [];
-    for (const line of bytes.toString().split('\n')) {
-      if (!line) continue;
-      this.goOn();
-      try {
-        rows.push(await this.taking.row(table, line));
-      } catch (error) {
-        if (!(error instanceof RangeError)) throw error;
-        throw new ArchiveError(`A row of ${table.name} in the archive is nested too deeply.`);
-      }
-    }
+    this.goOn();
+    const rows = await this.taking.rows(table, bytes.toString());
     if (!rows.length) return;
     this.rows += rows.length;
     const path = join(this.taking.folder, `rows-${this.pieces.length}`);
@@ -186,7 +177,7 @@ class Coming {
     this.pieces.push({ table, path });
   }
 
-  end(): Head {
+  async end(): Promise<Head> {
     const { head, sums } = this;
     if (!head) throw new ArchiveError('This is no archive of Lamp Wash: there is nothing in it.');
     if (!sums) throw new ArchiveError(`The archive is not whole: it ends too early. ${WAY_OUT}`);
@@ -197,7 +188,7 @@ class Coming {
     }
     if (this.blobs.size !== head.blobs)
       throw new ArchiveError(`The archive is not whole: bytes are missing in it. ${WAY_OUT}`);
-    this.taking.whole(head);
+    await this.taking.whole();
     return head;
   }
 }
@@ -321,7 +312,7 @@ export async function readArchive(
   try {
     const coming = new Coming(sequelize, taking, goOn);
     await receive(bytes, coming);
-    const head = coming.end();
+    const head = await coming.end();
     for (const [sha256, size] of coming.blobs) {
       goOn();
       await sequelize.transaction(transaction =>

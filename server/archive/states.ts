@@ -1,9 +1,9 @@
 import { MOST_TREATMENT } from '../../contract/limits';
 import type { Patch } from '../../core/treatment/patch';
+import { patchedOver } from '../../core/treatment/saved';
 import { parseTreatment } from '../../core/treatment/schema';
 import { jsonLength } from '../../core/treatment/size';
 import type { Treatment } from '../../core/treatment/treatment';
-import { patchedOver } from '../data/history';
 import { ArchiveError } from './format';
 
 /** A take of an archive, whose states are to come. */

@@ -1,36 +1,32 @@
-import { randomUUID } from 'node:crypto';
 import { access, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { Readable } from 'node:stream';
 import { Op, type Transaction } from 'sequelize';
-import type { CarriedKind } from '../../core/formats/carried';
-import { carriedBy, type Carried } from '../../core/treatment/carried-by';
-import type { Treatment } from '../../core/treatment/treatment';
 import { referToCarried } from '../data/carried';
-import { toldOf } from '../data/history';
 import { KeptLook, Photograph, Series, Take } from '../data/models';
 import { PictureError } from '../pictures/inspect';
 import type { PictureSource } from '../pictures/store';
+import { carriedBy } from '../../core/treatment/carried-by';
+import { Threads, TooMuchWork } from '../render/threads';
 import type { Services } from '../services';
 import { ArchiveError, type Head } from './format';
-import { checkShelfRow, lineOf, packageRow, treatmentIn } from './rows';
-import { Histories } from './states';
 import { newFolder, readArchive, type TakenIn, type Taking } from './read';
+import type { ReadPiece, ReadWhole } from './row-reader';
+import type { RowResult, RowTask } from './row-worker';
 import type { ArchivedTable } from './tables';
 
 /** What is done with an archive: a shelf's comes into an empty shelf, a series' as a new one beside what is there. */
 
-type Kind = Pick<Taking, 'begin' | 'row' | 'whole' | 'end'>;
+/** What is done of it by whom it is for. */
+interface Kind {
+  /** Throws an ArchiveError where it is not to be taken in. */
+  begin: (head: Head, transaction?: Transaction) => Promise<void>;
+  end: (head: Head, whole: ReadWhole, transaction: Transaction) => Promise<void>;
+}
 
 /** A shelf's own backup: everything as it was, under its own ids. */
 class OfShelf implements Kind {
   private demo: string[] = [];
-  private readonly histories = new Histories();
-
-  constructor(
-    private readonly services: Services,
-    private readonly folder: string,
-  ) {}
 
   async begin({ series }: Head, transaction?: Transaction): Promise<void> {
     const there = await Series.findOne({ where: { id: series.map(s => s.id) }, transaction });
@@ -49,138 +45,30 @@ class OfShelf implements Kind {
     this.demo = demo.map(s => s.id);
   }
 
-  /** As it stands there, once it has been read. */
-  async row(table: ArchivedTable, line: string): Promise<string> {
-    const row = checkShelfRow(table, lineOf(table, line));
-    if (table.name === 'takes') this.histories.expect(row);
-    if (table.name === 'take_states') this.histories.read(row);
-    if (table.name === 'carried') await checkCarriedBytes(this.services, this.folder, row);
-    return line;
-  }
-
-  whole(): void {
-    this.histories.end();
-  }
-
   /** The demo that was laid out at a first start gives way to the one of the backup; it can be put back. */
-  async end({ series }: Head, transaction: Transaction): Promise<void> {
+  async end({ series }: Head, _whole: ReadWhole, transaction: Transaction): Promise<void> {
     const demos = await Series.count({ where: { demo: true, id: series.map(s => s.id) }, transaction });
     if (!demos || !this.demo.length) return;
     await Series.update({ deletedAt: new Date() }, { where: { id: { [Op.in]: this.demo } }, transaction });
   }
 }
 
-const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
-
-/** Bytes that treatments carry are what they are said to be. Throws an ArchiveError. */
-async function checkCarriedBytes(
-  { renderer }: Services,
-  folder: string,
-  { sha256: hash, kind }: Record<string, unknown>,
-): Promise<void> {
-  const bytes = await readFile(join(folder, hash as string)).catch(() => {
-    throw new ArchiveError(`Bytes that treatments carry are missing in the archive (${hash as string}).`);
-  });
-  const problem = await renderer.check(kind as CarriedKind, bytes);
-  if (problem !== null)
-    throw new ArchiveError(`What a treatment in the archive carries cannot be read: ${problem}`);
-}
-
 /** One series that somebody gave: under new ids, so that it comes in beside one that is here, and twice. */
 class OfSeries implements Kind {
-  readonly folder: string;
-  private readonly fresh = new Map<string, string>();
-  private readonly ids: Record<'series' | 'photographs' | 'takes' | 'looks', string[]> = {
-    series: [],
-    photographs: [],
-    takes: [],
-    looks: [],
-  };
-  readonly sources: PictureSource[] = [];
-  private readonly histories = new Histories();
-  /** What the states of each take carry, by hash. */
-  private readonly carried = new Map<string, Map<string, Carried>>();
-
-  get seriesId(): string {
-    return this.ids.series[0];
-  }
-
-  constructor(private readonly services: Services) {
-    this.folder = newFolder(join(services.config.cacheFolder, 'uploads'));
-  }
+  constructor(private readonly services: Services) {}
 
   async begin({ series }: Head): Promise<void> {
     if (series.length !== 1) throw new ArchiveError('The package does not hold one series.');
   }
 
-  private freshId(of: string): string {
-    const key = of.toLowerCase();
-    const known = this.fresh.get(key) ?? randomUUID();
-    this.fresh.set(key, known);
-    return known;
-  }
-
-  /** The same with other ids, however they are written. */
-  private withFreshIds(value: unknown): unknown {
-    if (typeof value === 'string') return UUID.test(value) ? this.freshId(value) : value;
-    if (Array.isArray(value)) return value.map(each => this.withFreshIds(each));
-    if (typeof value !== 'object' || value === null) return value;
-    return Object.fromEntries(Object.entries(value).map(([key, each]) => [key, this.withFreshIds(each)]));
-  }
-
-  async row(table: ArchivedTable, line: string): Promise<string> {
-    const row = packageRow(table, this.withFreshIds(lineOf(table, line)));
-    if (table.name === 'carried') await checkCarriedBytes(this.services, this.folder, row);
-    if (table.name in this.ids) this.ids[table.name as keyof typeof this.ids].push(row.id as string);
-    if (table.name === 'photographs') Object.assign(row, await this.factsOf(row));
-    if (table.name === 'takes') this.histories.expect(row);
-    if (table.name === 'take_states') {
-      const treatment = this.histories.read(row);
-      // Told of by what stands in it, not by what is said of it.
-      Object.assign(row, toldOf(treatment));
-      this.noteCarried(row.take_id as string, treatment);
-    }
-    if (table.name === 'looks') row.treatment = treatmentIn(row.treatment, `the look ${row.name as string}`);
-    return JSON.stringify(row);
-  }
-
-  private noteCarried(takeId: string, treatment: Treatment): void {
-    const known = this.carried.get(takeId) ?? new Map<string, Carried>();
-    for (const each of carriedBy(treatment)) known.set(each.reference.sha256, each);
-    this.carried.set(takeId, known);
-  }
-
-  whole(): void {
-    this.histories.end();
-  }
-
-  /** What a photograph is, by its own bytes. */
-  private async factsOf({ sha256: hash, page, title }: Record<string, unknown>) {
-    const { pictures } = this.services;
-    const path = join(this.folder, hash as string);
-    await access(path).catch(() => {
-      throw new ArchiveError(`The original of “${title as string}” is missing in the package.`);
-    });
-    try {
-      const { mediaType, ...facts } = await pictures.inspect(path, page as number);
-      const source: PictureSource = { ...facts, mediaType, sha256: hash as string };
-      const damage = await pictures.admit(source, path);
-      this.sources.push(source);
-      return { ...facts, media_type: mediaType, damage };
-    } catch (error) {
-      if (!(error instanceof PictureError)) throw error;
-      throw new ArchiveError(`The original of “${title as string}” ${error.message}.`);
-    }
-  }
-
-  async end(_head: Head, transaction: Transaction): Promise<void> {
-    const [seriesId] = this.ids.series;
-    const photographs = await Photograph.findAll({ where: { id: this.ids.photographs }, transaction });
-    if (this.ids.series.length !== 1 || photographs.some(p => p.seriesId !== seriesId)) {
+  async end(_head: Head, { ids, carries }: ReadWhole, transaction: Transaction): Promise<void> {
+    const [seriesId] = ids.series;
+    const photographs = await Photograph.findAll({ where: { id: ids.photographs }, transaction });
+    if (ids.series.length !== 1 || photographs.some(p => p.seriesId !== seriesId)) {
       throw new ArchiveError('The package does not hold one series.');
     }
-    const takes = await Take.findAll({ where: { id: this.ids.takes }, transaction });
-    const inPackage = new Set(this.ids.photographs);
+    const takes = await Take.findAll({ where: { id: ids.takes }, transaction });
+    const inPackage = new Set(ids.photographs);
     if (takes.some(t => !inPackage.has(t.photographId)))
       throw new ArchiveError('A take in the package has no photograph.');
     for (const photograph of photographs) {
@@ -190,10 +78,10 @@ class OfSeries implements Kind {
       }
     }
     const { sequelize } = this.services;
-    for (const [take, carried] of this.carried) {
-      await referToCarried(sequelize, { take }, [...carried.values()], transaction);
+    for (const [take, carried] of carries) {
+      await referToCarried(sequelize, { take }, carried, transaction);
     }
-    for (const look of await KeptLook.findAll({ where: { id: this.ids.looks }, transaction })) {
+    for (const look of await KeptLook.findAll({ where: { id: ids.looks }, transaction })) {
       await referToCarried(sequelize, { look: look.id }, carriedBy(look.treatment), transaction);
     }
     // New to this shelf, whatever it was where it came from.
@@ -205,33 +93,99 @@ class OfSeries implements Kind {
   }
 }
 
-/** Looks at the head, and then goes on as the archive wants it. */
+/** Looks at the head, and then goes on as the archive wants it; rows are read in a thread of the archive's own. */
 class ByHead implements Taking {
-  private of: Kind | null = null;
   readonly folder: string;
-  private readonly ofSeries: OfSeries;
-  constructor(private readonly services: Services) {
-    this.ofSeries = new OfSeries(services);
-    this.folder = this.ofSeries.folder;
+  /** Originals that have come. */
+  readonly sources: PictureSource[] = [];
+  private kind: Kind | null = null;
+  private of: Head['of'] = 'series';
+  private read: ReadWhole | null = null;
+  private readonly reader: Threads<RowTask, RowResult>;
+
+  constructor(
+    private readonly services: Services,
+    private readonly signal: AbortSignal | undefined,
+  ) {
+    this.folder = newFolder(join(services.config.cacheFolder, 'uploads'));
+    this.reader = new Threads(services.config.rowWorker, 1, { size: 1 });
   }
+
   get seriesId(): string {
-    return this.ofSeries.seriesId;
+    return this.read!.ids.series[0];
   }
-  get sources(): readonly PictureSource[] {
-    return this.ofSeries.sources;
-  }
+
   async begin(head: Head, transaction?: Transaction): Promise<void> {
-    this.of ??= head.of === 'series' ? this.ofSeries : new OfShelf(this.services, this.folder);
-    await this.of.begin(head, transaction);
+    this.of = head.of;
+    this.kind ??= head.of === 'series' ? new OfSeries(this.services) : new OfShelf();
+    await this.kind.begin(head, transaction);
   }
-  row(table: ArchivedTable, line: string) {
-    return this.of!.row(table, line);
+
+  async rows(table: ArchivedTable, text: string): Promise<string[]> {
+    const result = await this.ask({ of: this.of, table: table.name, text });
+    if (!('read' in result)) throw new Error('the rows were not read');
+    const { lines, carried, photographs } = result.read;
+    for (const each of carried) await this.checkCarried(each);
+    for (const { line, ...photograph } of photographs) {
+      const row = JSON.parse(lines[line]) as object;
+      lines[line] = JSON.stringify({ ...row, ...(await this.factsOf(photograph)) });
+    }
+    return lines;
   }
-  whole(head: Head): void {
-    this.of!.whole(head);
+
+  async whole(): Promise<void> {
+    const result = await this.ask('end');
+    if (!('whole' in result)) throw new Error('the rows were not read');
+    this.read = result.whole;
   }
+
   end(head: Head, transaction: Transaction): Promise<void> {
-    return this.of!.end(head, transaction);
+    return this.kind!.end(head, this.read!, transaction);
+  }
+
+  close(): Promise<void> {
+    return this.reader.close();
+  }
+
+  private async ask(task: RowTask): Promise<RowResult> {
+    try {
+      const result = await this.reader.run(task, { signal: this.signal });
+      if ('wrong' in result) throw new ArchiveError(result.wrong);
+      return result;
+    } catch (error) {
+      if (error instanceof TooMuchWork)
+        throw new ArchiveError('Rows of the archive take more time or memory to read than any should.');
+      throw error;
+    }
+  }
+
+  /** Bytes that treatments carry are what they are said to be. Throws an ArchiveError. */
+  private async checkCarried({ sha256, kind }: ReadPiece['carried'][number]): Promise<void> {
+    const bytes = await readFile(join(this.folder, sha256)).catch(() => {
+      throw new ArchiveError(`Bytes that treatments carry are missing in the archive (${sha256}).`);
+    });
+    const problem = await this.services.renderer.check(kind, bytes);
+    if (problem !== null)
+      throw new ArchiveError(`What a treatment in the archive carries cannot be read: ${problem}`);
+  }
+
+  /** What a photograph is, by its own bytes. */
+  private async factsOf({ sha256, page, title }: Omit<ReadPiece['photographs'][number], 'line'>) {
+    const { pictures } = this.services;
+    const path = join(this.folder, sha256);
+    await access(path).catch(() => {
+      throw new ArchiveError(`The original of “${title}” is missing in the package.`);
+    });
+    try {
+      const { mediaType, ...facts } = await pictures.inspect(path, page);
+      const source: PictureSource = { ...facts, mediaType, sha256 };
+      const damage = await pictures.admit(source, path);
+      this.sources.push(source);
+      return { ...facts, media_type: mediaType, damage };
+    } catch (error) {
+      if (!(error instanceof PictureError)) throw error;
+      throw new ArchiveError(`The original of “${title}” ${error.message}.`);
+    }
   }
 }
 
@@ -239,8 +193,8 @@ class ByHead implements Taking {
  * Takes an archive in, of whichever kind it is. Throws an ArchiveError, or what `signal` says; then nothing has changed.
  */
 export async function takeIn(services: Services, bytes: Readable, signal?: AbortSignal): Promise<TakenIn> {
-  const taking = new ByHead(services);
-  const taken = await readArchive(services.sequelize, bytes, taking, signal);
+  const taking = new ByHead(services, signal);
+  const taken = await readArchive(services.sequelize, bytes, taking, signal).finally(() => taking.close());
   const ahead = async () => {
     for (const source of taking.sources) await services.pictures.warm(source);
   };

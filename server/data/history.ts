@@ -1,12 +1,11 @@
 import { LRUCache } from 'lru-cache';
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import type { History, TakeState as TakeStateView } from '../../contract/takes';
-import { isAtWork } from '../../core/treatment/alternatives';
 import { carriedBy } from '../../core/treatment/carried-by';
-import { PatchError, patchBetween, patched, type Operation, type Patch } from '../../core/treatment/patch';
+import { patchBetween, patched, type Operation, type Patch } from '../../core/treatment/patch';
+import { patchedOver, toldOf } from '../../core/treatment/saved';
 import type { Treatment } from '../../core/treatment/treatment';
 import { parseTreatment } from '../../core/treatment/schema';
-import { looksOf } from '../../core/treatment/shared';
 import { jsonLength } from '../../core/treatment/size';
 import { referToCarried } from './carried';
 import { Take, TakeState } from './models';
@@ -62,19 +61,6 @@ async function wayTo(take: Take, number: number, transaction?: Transaction): Pro
      SELECT * FROM way ORDER BY number`,
     { bind: [take.id, number], type: QueryTypes.SELECT, transaction },
   );
-}
-
-/**
- * A saved treatment with a patch laid on. The patch may be of a later version than what it is laid on, and touch a setting
- * that this does not have yet: then it is read first, which fills that in.
- */
-export function patchedOver(saved: unknown, patch: Patch): unknown {
-  try {
-    return patched(saved, patch);
-  } catch (error) {
-    if (!(error instanceof PatchError)) throw error;
-    return patched(parseTreatment(saved), patch);
-  }
 }
 
 /** The treatment of a state. Throws an Error where the take has no such state. */
@@ -172,14 +158,6 @@ async function changed(
     return stateOfTake(take, transaction);
   });
 }
-
-/** What lists tell of a treatment without reading it. */
-export const toldOf = (treatment: Treatment) => ({
-  kinds: treatment.steps.filter(isAtWork).map(s => s.kind),
-  steps: treatment.steps.length,
-  looks: looksOf(treatment),
-  frame: treatment.frame,
-});
 
 async function addState(
   take: Take,

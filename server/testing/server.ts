@@ -37,7 +37,11 @@ export async function testServer(): Promise<TestServer> {
     LAMPWASH_DEMO: '0',
     LAMPWASH_CHECK: '1',
   });
-  const services = await openServices({ ...config, bandWorker: resolve('dist/server/band-worker.mjs') });
+  const services = await openServices({
+    ...config,
+    bandWorker: resolve('dist/server/band-worker.mjs'),
+    rowWorker: resolve('dist/server/row-worker.mjs'),
+  });
   await migrator(services.sequelize).up();
   const queue = await openQueue(config.databaseUrl, services.log);
   return {
