@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { byId } from './common';
 import { declare } from './route';
 
-/** Tokens: what a program gives instead of the passphrase, in `Authorization: Bearer …`. */
+/** Who may come in, where a passphrase is set: browsers that have signed in, and programs, which give a token in `Authorization: Bearer …`. */
 
 export const tokenView = z.object({
   id: z.uuid(),
@@ -35,5 +35,33 @@ export const endToken = declare({
   path: '/api/tokens/:id',
   cookieOnly: true,
   summary: 'Ends a token: whoever has it is let in no more.',
+  params: byId,
+});
+
+export const signInView = z.object({
+  id: z.uuid(),
+  /** What the browser calls itself. */
+  browser: z.string(),
+  createdAt: z.iso.datetime(),
+  /** When it was last used, to the hour. */
+  usedAt: z.iso.datetime(),
+  /** It is the one that asks. */
+  own: z.boolean(),
+});
+export type SignIn = z.infer<typeof signInView>;
+
+export const listSignIns = declare({
+  method: 'get',
+  path: '/api/sign-ins',
+  cookieOnly: true,
+  summary: 'Who is signed in with the passphrase, the last used first.',
+  answer: z.array(signInView),
+});
+
+export const endSignIn = declare({
+  method: 'delete',
+  path: '/api/sign-ins/:id',
+  cookieOnly: true,
+  summary: 'Signs a browser out, wherever it is.',
   params: byId,
 });

@@ -32,12 +32,14 @@ async function hang(
   services: Services,
   photographs: string,
   { title, caption, cover, shared, pictures }: DemoSeries,
+  onPicture: (title: string) => void,
 ) {
   const series = await Series.create({ title, caption, demo: true });
   const following = shared && (await share(series.id, shared));
   const folder = join(services.config.cacheFolder, 'uploads');
   await mkdir(folder, { recursive: true });
   for (const { file: name, title: called, takes: all } of pictures) {
+    onPicture(called);
     const takes = all.map(take =>
       following && take.name === shared.name ? { ...take, treatment: following(take.treatment) } : take,
     );
@@ -65,9 +67,13 @@ async function makeSmallPictures(services: Services, seriesId: string): Promise<
 }
 
 /** Lays the demo out, whatever else is on the shelf. */
-export async function layOut(services: Services, photographs: string): Promise<void> {
-  await hang(services, photographs, charts);
-  await hang(services, photographs, saltmarshFerry);
+export async function layOut(
+  services: Services,
+  photographs: string,
+  onPicture: (title: string) => void = () => undefined,
+): Promise<void> {
+  await hang(services, photographs, charts, onPicture);
+  await hang(services, photographs, saltmarshFerry, onPicture);
 }
 
 /** The file of a photograph of the demo that is good to begin with. */
@@ -76,8 +82,15 @@ export const FIRST = 'quinces-and-enamel-jug.jpg';
 /**
  * Fills an empty shelf with the demo. A shelf that has, or ever had, anything is left alone.
  * @param photographs the folder with the files of the photographs
+ * @param say told of each photograph that is laid out
  */
-export async function seedDemo(services: Services, photographs: string): Promise<void> {
+export async function seedDemo(
+  services: Services,
+  photographs: string,
+  say: (what: string) => void = () => undefined,
+): Promise<void> {
   if ((await Series.count()) > 0) return;
-  await layOut(services, photographs);
+  const all = [charts, saltmarshFerry].reduce((sum, { pictures }) => sum + pictures.length, 0);
+  let done = 0;
+  await layOut(services, photographs, title => say(`Laying out the demo: ${++done} of ${all}, ${title}`));
 }

@@ -1,9 +1,11 @@
 import { spawn } from 'node:child_process';
+import { existsSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { ensureBuilt, ensurePackages, ensurePerl, root } from './ensure.mjs';
 import { PlainError } from './plain-error.mjs';
 import { ensurePostgres } from './cluster/binaries.mjs';
 import { startCluster } from './cluster/cluster.mjs';
+import { clusterFolder } from './cluster/folder.mjs';
 import { tryToHold } from './hold.mjs';
 
 /**
@@ -21,6 +23,11 @@ async function main() {
   let url = process.env.DATABASE_URL;
   let finish = () => undefined;
   if (!url && !args.some(a => a === '--help' || a === '-h')) {
+    if (name === 'backup' && !existsSync(join(clusterFolder(home), 'data'))) {
+      throw new PlainError(
+        `${home}: there is no shelf in this folder. Set LAMPWASH_HOME to the one that has it.`,
+      );
+    }
     ensurePostgres();
     const held = tryToHold(home);
     const cluster = await startCluster(home);

@@ -1,4 +1,6 @@
 import { spawn } from 'node:child_process';
+import http from 'node:http';
+import https from 'node:https';
 import { createServer } from 'node:net';
 import { join, resolve } from 'node:path';
 import { ensureBuilt, ensurePackages, ensurePerl, root } from './ensure.mjs';
@@ -23,14 +25,45 @@ async function needPort() {
     probe.listen(port, host, () => probe.close(() => done(false)));
   });
   if (!busy) return;
-  const health = await fetch(`http://127.0.0.1:${port}/api/health`, { signal: AbortSignal.timeout(2000) })
-    .then(r => r.json())
-    .catch(() => null);
+  const found = await whoAnswers();
   throw new PlainError(
-    health?.name === 'lampwash'
-      ? `Lamp Wash is already running at http://127.0.0.1:${port}`
-      : `Port ${port} is in use. Stop what uses it, or set LAMPWASH_PORT to another.`,
+    found
+      ? `Lamp Wash is already running at ${found}. Use it, stop it, or set LAMPWASH_PORT to another port.`
+      : `Port ${port} is in use by another program. Stop that, or set LAMPWASH_PORT to another port.`,
   );
+}
+
+/** The address at which a Lamp Wash answers on the port; null where something else has it. */
+async function whoAnswers() {
+  const name = host.includes(':') ? `[${host}]` : host === '0.0.0.0' ? '127.0.0.1' : host;
+  for (const [scheme, { get }] of [
+    ['http', http],
+    ['https', https],
+  ]) {
+    const url = `${scheme}://${name}:${port}`;
+    const text = await new Promise(done => {
+      // Its certificate may be its own: only its name is asked for.
+      const asked = get(`${url}/api/health`, { rejectUnauthorized: false, timeout: 2000 }, response => {
+        let all = '';
+        response.on('data', data => (all += data));
+        response.on('end', () => done(all));
+        response.on('error', () => done(''));
+      });
+      asked.on('error', () => done(''));
+      asked.on('timeout', () => asked.destroy());
+    });
+    if (text.includes('"name":"lampwash"')) return url;
+  }
+  return null;
+}
+
+/** npm does not pass on that it was killed: whoever it started sees that it is gone, and ends as at Ctrl-C. */
+function endWithNpm(stop) {
+  if (!process.env.npm_lifecycle_event) return;
+  const parent = process.ppid;
+  setInterval(() => {
+    if (process.ppid !== parent) stop();
+  }, 300).unref();
 }
 
 async function main() {
@@ -68,6 +101,7 @@ async function main() {
   process.on('SIGINT', stop);
   process.on('SIGTERM', stop);
   process.on('SIGHUP', stop);
+  endWithNpm(stop);
 
   ensurePackages();
   let databaseUrl = process.env.DATABASE_URL;

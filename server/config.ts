@@ -1,3 +1,4 @@
+import { isIP } from 'node:net';
 import { join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { z } from 'zod';
@@ -15,6 +16,7 @@ const environment = z.object({
   LAMPWASH_TLS_CERT: path.optional(),
   LAMPWASH_TLS_KEY: path.optional(),
   LAMPWASH_BEHIND_PROXY: flag.default('0'),
+  LAMPWASH_PROXIES: z.string().default(''),
   LAMPWASH_LOG: z.enum(['silent', 'warn', 'info']).default('warn'),
   LAMPWASH_DEMO: flag.default('1'),
   LAMPWASH_WORK: flag.default('1'),
@@ -40,6 +42,8 @@ export interface Config {
    * it.
    */
   transport: 'plain' | 'tls' | 'proxy';
+  /** Addresses of proxies that are believed, beside those on this machine. */
+  proxies: string[];
   logLevel: 'silent' | 'warn' | 'info';
   demo: boolean;
   /** The server makes what is sent out itself, and does not leave it to workers elsewhere. */
@@ -78,6 +82,14 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
   if (isBehindProxy && (passphrase === null || !names.length)) {
     throw new Error('LAMPWASH_BEHIND_PROXY: LAMPWASH_PASSPHRASE and LAMPWASH_NAMES must be set too');
   }
+  const proxies = e.LAMPWASH_PROXIES.split(/[\s,]+/).filter(Boolean);
+  const unknown = proxies.find(each => !/^[\da-f.:]+(\/\d{1,3})?$/i.test(each) || !isIP(each.split('/')[0]));
+  if (unknown) throw new Error(`LAMPWASH_PROXIES: ${unknown} is no address`);
+  if (isBehindProxy && !isOwnAlone && !proxies.length) {
+    throw new Error(
+      `LAMPWASH_PROXIES: must name the addresses of the proxies where they are not on this machine (LAMPWASH_HOST is ${e.LAMPWASH_HOST})`,
+    );
+  }
   return {
     databaseUrl: e.DATABASE_URL,
     cacheFolder: resolve(e.LAMPWASH_HOME, 'cache'),
@@ -88,6 +100,7 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     tls: cert && key ? { cert, key } : null,
     tlsFolder: join(resolve(e.LAMPWASH_HOME), 'tls'),
     transport: isBehindProxy ? 'proxy' : isOwnAlone && !cert ? 'plain' : 'tls',
+    proxies,
     logLevel: e.LAMPWASH_LOG,
     demo: e.LAMPWASH_DEMO === '1',
     works: e.LAMPWASH_WORK === '1',

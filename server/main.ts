@@ -4,6 +4,7 @@ import { fileURLToPath } from 'node:url';
 import { join } from 'node:path';
 import { FIRST, layOut, seedDemo } from '../demo/seed';
 import { createApp } from './api/app';
+import { removeLeft } from './archive/staging';
 import { readConfig } from './config';
 import { bringUpToDate } from './data/migrate';
 import { openQueue } from './jobs/queue';
@@ -17,8 +18,11 @@ import { certificateFor } from './tls';
 
 /** Starts the server and serves until it is told to stop. */
 async function main(): Promise<void> {
+  // What is kept here is its owner's alone.
+  process.umask(0o077);
   const config = readConfig(process.env);
   const services = await openServices(config);
+  await removeLeft(join(config.cacheFolder, 'uploads'));
   await bringUpToDate(services.sequelize);
   const queue = await openQueue(config.databaseUrl, services.log);
   if (config.works) {
@@ -28,7 +32,7 @@ async function main(): Promise<void> {
   sweepByTheClock(services);
   readWhenTaken(services).catch(error => services.log.warn({ err: error }, 'not read when they were taken'));
   const photographs = fileURLToPath(new URL('../../../demo/photographs', import.meta.url));
-  if (config.demo) await seedDemo(services, photographs);
+  if (config.demo) await seedDemo(services, photographs, what => process.stdout.write(`${what}\n`));
 
   const signIns =
     config.passphrase === null ? null : await openSignIns(services.sequelize, config.passphrase);

@@ -70,6 +70,10 @@ function serveInterface(app: Express, folder: string, page: Promise<string>, bui
 /** The engine's worker compiles its kernels from WebAssembly; no page does. */
 const mayCompile = (url: string): boolean => /^\/assets\/worker-[\w-]+\.js$/.test(url);
 
+/** Whoever comes in once over TLS may always be asked to. */
+const hasKnownCertificate = ({ transport, tls }: Services['config']): boolean =>
+  transport === 'proxy' || (transport === 'tls' && tls !== null);
+
 /**
  * The whole HTTP application.
  * @param signIns who may come in, where a passphrase is set
@@ -82,7 +86,7 @@ export function createApp(
   demo: Demo | null = null,
 ): Express {
   const app = express();
-  if (services.config.transport === 'proxy') app.set('trust proxy', 1);
+  if (services.config.transport === 'proxy') app.set('trust proxy', ['loopback', ...services.config.proxies]);
   app.disable('x-powered-by');
   app.set('query parser', 'simple');
   app.set('case sensitive routing', true);
@@ -115,7 +119,11 @@ export function createApp(
       // With these a page may share memory with its workers.
       crossOriginEmbedderPolicy: true,
       crossOriginOpenerPolicy: { policy: 'same-origin' },
-      strictTransportSecurity: false,
+      // Of a certificate that was made here a browser must be able to say that it is not known.
+      strictTransportSecurity: hasKnownCertificate(services.config) && {
+        maxAge: 31_536_000,
+        includeSubDomains: false,
+      },
       // Without it a form would not say where it comes from.
       referrerPolicy: { policy: 'same-origin' },
     }),

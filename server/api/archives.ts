@@ -15,6 +15,9 @@ import { findSeries } from './series';
 /** An archive is taken in within so long, in minutes, or not at all. */
 const MOST_MINUTES = 60;
 
+/** For so long, in milliseconds, a reader of an archive may take nothing of it. */
+const SLEEPS_MS = 60_000;
+
 /** What comes of a request, to be given up without giving up the request: whoever sends it hears why. */
 function comingFrom(req: Request, res: Response): { bytes: PassThrough; signal: AbortSignal } {
   const bytes = new PassThrough();
@@ -46,9 +49,12 @@ const today = () => new Date().toISOString().slice(0, 10);
 export function archiveRoutes(services: Services) {
   const { sequelize, config } = services;
   const give = async (res: Response, seriesId: string | null, name: string) => {
-    res.type(ARCHIVE_TYPE).attachment(name);
+    // The type last: a name has one of its own.
+    res.attachment(name).type(ARCHIVE_TYPE);
     // How much there is at least, so that whoever reads it can tell how far it is.
     const archive = archiveOf(sequelize, seriesId, ({ bytes }) => res.set('X-Lampwash-Bytes', String(bytes)));
+    // It is of one moment, which the database holds for it: not for a reader that sleeps.
+    res.setTimeout(SLEEPS_MS, () => res.destroy());
     // One that goes wrong ends without its sums; a reader that goes away in the middle is no fault.
     await pipeline(archive, res).catch((error: NodeJS.ErrnoException) => {
       if (error.code === 'ERR_STREAM_PREMATURE_CLOSE') return;

@@ -66,8 +66,7 @@ export function areaFileRoutes({ sequelize, pictures, renderer }: Services) {
         return;
       }
       const [{ name, open }] = files;
-      res.attachment(name);
-      res.type('image/png');
+      res.attachment(name).type('image/png');
       for await (const bytes of open()) res.write(bytes);
       res.end();
     }),

@@ -34,8 +34,9 @@ export async function giveBytes(
   { sha256, size, mediaType, fileName }: Given,
 ): Promise<void> {
   const tag = `"${sha256}"`;
-  res.type(mediaType);
+  // The type last: a name has one of its own.
   res.attachment(fileName);
+  res.type(mediaType);
   res.set({ 'Accept-Ranges': 'bytes', ETag: tag, 'Cache-Control': 'private, no-cache' });
   if (req.headers['if-none-match'] === tag) {
     res.status(304).end();

@@ -43,7 +43,7 @@ export function demoRoutes(demo: Demo | null): Implemented[] {
     implement(getDemoPhotograph, async (_input, _req, res) => {
       if (!demo) throw NOT_HERE;
       const { path, name } = demo.photograph;
-      res.type('image/jpeg').attachment(name);
+      res.attachment(name).type('image/jpeg');
       res.send(await readFile(path));
     }),
   ];

@@ -24,8 +24,7 @@ export function lookTableRoutes(services: Services) {
       const { take, photograph } = await find(params.id);
       const { text } = await tableOfTake(services, take, photograph, query.size);
       const name = [slug(photograph.title), take.letter.toLowerCase(), query.size].filter(Boolean).join('-');
-      res.attachment(`${name}.cube`);
-      res.type('text/plain; charset=utf-8');
+      res.attachment(`${name}.cube`).type('text/plain; charset=utf-8');
       res.end(text);
     }),
   ];

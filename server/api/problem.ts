@@ -59,7 +59,9 @@ function toldOf(error: unknown): Problem | null {
   }
   // What Express and its readers find wrong with a request carries a status.
   if (typeof status === 'number' && status >= 400 && status < 500) {
-    return new Problem(status, titles[status] ?? 'The request is not understood.', String(message));
+    // What is said of a file that is not there names its path on the server.
+    const detail = status === 404 ? undefined : String(message);
+    return new Problem(status, titles[status] ?? 'The request is not understood.', detail);
   }
   return null;
 }

@@ -79,8 +79,7 @@ async function giveSheet(
     return;
   }
   const [{ bytes, ending, mediaType }] = files;
-  res.attachment(`${name}.${ending}`);
-  res.type(mediaType);
+  res.attachment(`${name}.${ending}`).type(mediaType);
   res.end(Buffer.from(bytes));
 }
 

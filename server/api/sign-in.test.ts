@@ -1,19 +1,30 @@
+import { createHash, scryptSync } from 'node:crypto';
 import { createServer, type Server } from 'node:http';
 import { createServer as createTlsServer, request as tlsRequest } from 'node:https';
 import type { AddressInfo } from 'node:net';
 import { mkdtemp, rm, stat } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import express from 'express';
+import { QueryTypes } from 'sequelize';
 import request from 'supertest';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
+import type { SignIn } from '../../contract/tokens';
 import { readConfig } from '../config';
 import { openSignIns, type SignIns } from '../data/sign-ins';
 import { testServer, type TestServer } from '../testing/server';
 import { certificateFor } from '../tls';
 import { createApp } from './app';
+import { onlyOwnPages } from './own-pages';
+import { onlySignedIn, waitAfter } from './sign-in';
 
 const PASSPHRASE = 'low water at the jetty';
 const database = 'postgres://a:b@127.0.0.1/c';
+const proxied = {
+  LAMPWASH_BEHIND_PROXY: '1',
+  LAMPWASH_NAMES: 'studio.example',
+  LAMPWASH_PASSPHRASE: PASSPHRASE,
+};
 
 let server: TestServer;
 let signIns: SignIns;
@@ -48,6 +59,8 @@ describe('what is asked for at the start', () => {
     [{ LAMPWASH_HOST: '0.0.0.0', LAMPWASH_PASSPHRASE: 'short' }, 'at least 12'],
     [{ LAMPWASH_TLS_CERT: 'a.pem' }, 'LAMPWASH_TLS_KEY'],
     [{ LAMPWASH_BEHIND_PROXY: '1', LAMPWASH_PASSPHRASE: PASSPHRASE }, 'LAMPWASH_NAMES'],
+    [{ ...proxied, LAMPWASH_HOST: '0.0.0.0' }, 'LAMPWASH_PROXIES: must name'],
+    [{ ...proxied, LAMPWASH_PROXIES: 'everybody' }, 'everybody is no address'],
   ])('%j is refused', (env, said) => {
     expect(() => readConfig({ DATABASE_URL: database, ...env })).toThrow(said);
   });
@@ -58,8 +71,9 @@ describe('what is asked for at the start', () => {
     expect(transport({})).toBe('plain');
     for (const LAMPWASH_HOST of ['0.0.0.0', '::', '192.0.2.7', 'studio.example', '127.0.0.2']) {
       expect(transport({ LAMPWASH_HOST })).toBe('tls');
-      const proxied = { LAMPWASH_BEHIND_PROXY: '1', LAMPWASH_NAMES: 'studio.example' };
-      expect(transport({ LAMPWASH_HOST, ...proxied })).toBe('proxy');
+      expect(transport({ LAMPWASH_HOST, ...proxied, LAMPWASH_PROXIES: '192.0.2.1, 10.0.0.0/8' })).toBe(
+        'proxy',
+      );
     }
   });
 });
@@ -136,21 +150,113 @@ describe('with a passphrase', () => {
     signIns = await openSignIns(server.services.sequelize, PASSPHRASE);
   });
 
-  it('cannot be tried for long', async () => {
-    const tried = request(appWith());
-    const statuses: number[] = [];
-    for (let i = 0; i < 13; i++) {
-      statuses.push(
-        (
-          await tried
-            .post('/sign-in')
-            .type('form')
-            .send({ passphrase: `guess ${i}` })
-        ).status,
-      );
-    }
-    expect(statuses).toEqual([...Array(10).fill(401), 429, 429, 429]);
-    expect((await tried.post('/sign-in').type('form').send({ passphrase: PASSPHRASE })).status).toBe(429);
+  it('a wrong try waits the longer the more there were; the right one comes in after any', async () => {
+    expect([0, 2, 3, 4, 9, 50].map(waitAfter)).toEqual([0, 0, 500, 1000, 30_000, 30_000]);
+    const waits: number[] = [];
+    const app = express().use((_req, res, next) => {
+      res.locals.nonce = '';
+      next();
+    });
+    app.use(
+      onlySignedIn(signIns, '', wrong => {
+        waits.push(wrong);
+        return 0;
+      }),
+    );
+    const alone = createServer(app).listen(0, '127.0.0.1');
+    const tried = (passphrase: string) => request(alone).post('/sign-in').type('form').send({ passphrase });
+    const token = (await signIns.signIn(PASSPHRASE))!;
+    for (let i = 0; i < 12; i++) expect((await tried(`guess ${i}`)).status).toBe(401);
+    expect(waits).toEqual(Array.from({ length: 12 }, (_, i) => i));
+    // A browser that is signed in goes on, and whoever knows it comes in.
+    expect(await signIns.isSignedIn(token)).toBe(true);
+    expect((await tried(PASSPHRASE)).status).toBe(303);
+    alone.close();
+  });
+
+  it('guesses of one address are looked at one after the other, those of others beside them', async () => {
+    let letGo = () => undefined as void;
+    const held = new Promise<void>(done => (letGo = done));
+    const slow: SignIns = { ...signIns, signIn: () => held.then(() => null) };
+    const app = express().set('trust proxy', 'loopback');
+    app.use(
+      (_req, res, next) => {
+        res.locals.nonce = '';
+        next();
+      },
+      onlySignedIn(slow, '', () => 0),
+    );
+    const alone = createServer(app).listen(0, '127.0.0.1');
+    const tried = (address: string) =>
+      request(alone).post('/sign-in').set('X-Forwarded-For', address).type('form').send({ passphrase: 'a' });
+    const first = [1, 2, 3].map(() => tried('192.0.2.1').then(r => r.status));
+    await vi.waitFor(async () => expect((await tried('192.0.2.1')).status).toBe(429));
+    const other = tried('192.0.2.2').then(r => r.status);
+    letGo();
+    expect(await Promise.all([...first, other])).toEqual([401, 401, 401, 401]);
+    alone.close();
+  });
+
+  it('what is not used for long ends; browsers are listed with their last use, and can be signed out', async () => {
+    const { sequelize } = server.services;
+    await sequelize.query('DELETE FROM sign_ins');
+    const signed = await http()
+      .post('/sign-in')
+      .set('User-Agent', 'Studio browser')
+      .type('form')
+      .send({ passphrase: PASSPHRASE });
+    const Cookie = cookieOf(signed.headers).split(';')[0];
+    const other = (await signIns.signIn(PASSPHRASE, 'Another'))!;
+    const listed = (await http().get('/api/sign-ins').set({ Cookie })).body as SignIn[];
+    expect(listed.map(({ browser, own }) => [browser, own]).sort()).toEqual([
+      ['Another', false],
+      ['Studio browser', true],
+    ]);
+    const { id } = listed.find(each => !each.own)!;
+    expect((await http().delete(`/api/sign-ins/${id}`).set({ Cookie })).status).toBe(204);
+    expect(await signIns.isSignedIn(other)).toBe(false);
+    expect((await http().delete(`/api/sign-ins/${id}`).set({ Cookie })).status).toBe(404);
+
+    await sequelize.query(`UPDATE sign_ins SET used_at = now() - interval '2 hours'`);
+    expect((await http().get('/api/series').set({ Cookie })).status).toBe(200);
+    await sequelize.query(`UPDATE sign_ins SET used_at = now() - interval '13 days'`);
+    expect((await http().get('/api/series').set({ Cookie })).status).toBe(200);
+    // Its use was noted.
+    await sequelize.query(`UPDATE sign_ins SET used_at = used_at - interval '13 days'`);
+    expect((await http().get('/api/series').set({ Cookie })).status).toBe(200);
+    await sequelize.query(`UPDATE sign_ins SET used_at = now() - interval '15 days'`);
+    expect((await http().get('/api/series').set({ Cookie })).status).toBe(401);
+
+    const { id: program, token } = await signIns.giveToken('For the archive');
+    expect(await signIns.isGiven(token)).toBe(true);
+    await sequelize.query(`UPDATE tokens SET used_at = now() - interval '181 days' WHERE id = $1`, {
+      bind: [program],
+    });
+    expect(await signIns.isGiven(token)).toBe(false);
+    expect((await signIns.tokens()).some(t => t.id === program)).toBe(false);
+  });
+
+  it('what was given under weaker numbers before counts on', async () => {
+    const { sequelize } = server.services;
+    const salted = await sequelize.query<{ salt: Buffer }>('SELECT salt FROM passphrase_salt', {
+      type: QueryTypes.SELECT,
+    });
+    const old = createHash('sha256')
+      .update(scryptSync(PASSPHRASE, salted[0].salt, 32, { N: 2 ** 15, r: 8, p: 1, maxmem: 2 ** 26 }))
+      .digest('hex');
+    const { token } = await signIns.giveToken('From before');
+    await sequelize.query('UPDATE tokens SET passphrase = $1', { bind: [old] });
+    expect(await signIns.isGiven(token)).toBe(false);
+    signIns = await openSignIns(sequelize, PASSPHRASE);
+    expect(await signIns.isGiven(token)).toBe(true);
+  });
+
+  it('leaves nothing in the cache of a browser that signs out', async () => {
+    const { headers } = await signIn(PASSPHRASE);
+    const { headers: out } = await http()
+      .post('/sign-out')
+      .set({ Cookie: cookieOf(headers).split(';')[0] });
+    expect(out['clear-site-data']).toBe('"cache"');
   });
 });
 
@@ -162,6 +268,27 @@ describe('behind a proxy', () => {
     expect((await get({ Host: 'studio.example' })).status).toBe(403);
     expect((await get({ Host: 'studio.example', 'X-Forwarded-Proto': 'http' })).status).toBe(403);
     expect((await get({ Host: 'rebound.example', 'X-Forwarded-Proto': 'https' })).status).toBe(421);
+    const safe = (await get({ Host: 'studio.example', 'X-Forwarded-Proto': 'https' })).headers;
+    expect(safe['strict-transport-security']).toBe('max-age=31536000');
+    // Whoever is no proxy is not believed, and not answered.
+    const among = (address: string, proxies: string[]) => {
+      const check = onlyOwnPages({ names: ['studio.example'], transport: 'proxy', proxies });
+      const headers = { host: 'studio.example', 'x-forwarded-proto': 'https' };
+      const req = { headers, path: '/', method: 'GET', socket: { remoteAddress: address } };
+      let passed = false;
+      try {
+    // eslint-disable-next-line no-restricted-syntax -- only what it looks at is given
+        void check(req as unknown as express.Request, {} as express.Response, () => (passed = true));
+      } catch (error) {
+        expect((error as { status: number }).status).toBe(403);
+      }
+      return passed;
+    };
+    expect(among('203.0.113.9', [])).toBe(false);
+    expect(among('203.0.113.9', ['203.0.113.0/24'])).toBe(true);
+    expect(among('::ffff:10.1.2.3', ['10.0.0.0/8'])).toBe(true);
+    expect(among('2001:db8::7', ['2001:db8::7'])).toBe(true);
+    expect(among('127.0.0.1', [])).toBe(true);
   });
 });
 

@@ -1,6 +1,6 @@
 import { parseCookie, stringifySetCookie } from 'cookie';
 import express, { type Request, type RequestHandler, Router } from 'express';
-import { rateLimit } from 'express-rate-limit';
+import { slowDown } from 'express-slow-down';
 import { readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { SIGNED_IN_DAYS, type SignIns } from '../data/sign-ins';
@@ -12,11 +12,37 @@ import { Problem } from './problem';
 const COOKIE = '__Host-lampwash';
 const settings = { httpOnly: true, secure: true, sameSite: 'strict', path: '/' } as const;
 
-const tokenOf = (req: Request): string | undefined => parseCookie(req.headers.cookie ?? '')[COOKIE];
+/** What the cookie of a request holds. */
+export const signInOf = (req: Request): string | undefined => parseCookie(req.headers.cookie ?? '')[COOKIE];
 
-/** Tries that one address has in so many minutes. */
-const TRIES = 10;
+/** Wrong tries of an address are counted for so many minutes. */
 const MINUTES = 15;
+/** So many of an address are looked at at once. */
+const AT_ONCE = 3;
+
+/**
+ * How long a try waits, in milliseconds, after so many wrong ones of its address: nobody is shut out, and whoever guesses waits
+ * half a minute for each.
+ */
+export const waitAfter = (wrong: number): number =>
+  wrong < 3 ? 0 : Math.min(30_000, 500 * 2 ** (wrong - 3));
+
+/** At most some of an address at a time: guesses wait one after the other. */
+function fewAtOnce(tooMany: RequestHandler): RequestHandler {
+  const running = new Map<string, number>();
+  return (req, res, next) => {
+    const address = req.ip ?? '';
+    const now = running.get(address) ?? 0;
+    if (now >= AT_ONCE) return tooMany(req, res, next);
+    running.set(address, now + 1);
+    res.once('close', () => {
+      const left = running.get(address)! - 1;
+      if (left) running.set(address, left);
+      else running.delete(address);
+    });
+    next();
+  };
+}
 
 interface Page {
   nonce: string;
@@ -83,8 +109,11 @@ function fontIn(interfaceFolder: string): string | null {
   }
 }
 
-/** Lets in only who has signed in; answers the signing in and out itself. */
-export function onlySignedIn(signIns: SignIns, interfaceFolder: string): Router {
+/**
+ * Lets in only who has signed in; answers the signing in and out itself.
+ * @param wait milliseconds that a try waits after so many wrong ones
+ */
+export function onlySignedIn(signIns: SignIns, interfaceFolder: string, wait = waitAfter): Router {
   const router = Router();
   const font = fontIn(interfaceFolder);
   const isOpen = (path: string) => path === '/api/health' || path === '/mark.svg' || path === font;
@@ -98,37 +127,37 @@ export function onlySignedIn(signIns: SignIns, interfaceFolder: string): Router 
       );
     };
   };
-  const inWords = `That was tried too often. Wait ${MINUTES} minutes.`;
-  const fewTries = rateLimit({
-    limit: TRIES,
+  const slower = slowDown({
     windowMs: MINUTES * 60_000,
-    standardHeaders: 'draft-8',
-    legacyHeaders: false,
+    delayAfter: 0,
+    delayMs: tries => wait(tries - 1),
     skipSuccessfulRequests: true,
-    handler: (req, res, next) => show(inWords, 429)(req, res, next),
   });
   router.post(
     '/sign-in',
-    fewTries,
+    fewAtOnce(show('Other tries from here are being looked at. Wait a moment, then try again.', 429)),
+    slower,
     express.urlencoded({ extended: false, limit: 4096, parameterLimit: 4 }),
     async (req, res, next) => {
       const { passphrase: given, to } = (req.body ?? {}) as { passphrase?: unknown; to?: unknown };
-      const token = typeof given === 'string' ? await signIns.signIn(given) : null;
+      const token = typeof given === 'string' ? await signIns.signIn(given, req.headers['user-agent']) : null;
       if (!token) return show('That is not it.', 401)(req, res, next);
       const cookie = { ...settings, name: COOKIE, value: token, maxAge: SIGNED_IN_DAYS * 86_400 };
       res.set('Set-Cookie', stringifySetCookie(cookie)).redirect(303, ownPath(to));
     },
   );
   router.post('/sign-out', async (req, res) => {
-    const token = tokenOf(req);
+    const token = signInOf(req);
     if (token) await signIns.signOut(token);
     res
+      // What is not saved yet stays, until its owner signs in again.
+      .set('Clear-Site-Data', '"cache"')
       .set('Set-Cookie', stringifySetCookie({ ...settings, name: COOKIE, value: '', maxAge: 0 }))
       .redirect(303, '/');
   });
   router.use(async (req, res, next) => {
     if (isOpen(req.path)) return next();
-    const token = tokenOf(req);
+    const token = signInOf(req);
     if (token && (await signIns.isSignedIn(token))) return next();
     // Of programs; what a token does not open says so itself, so that one that is lost opens no more than it did.
     const given = /^Bearer (\S{1,200})$/i.exec(req.headers.authorization ?? '')?.[1];

@@ -1,9 +1,10 @@
-import { endToken, giveToken, listTokens } from '../../contract/tokens';
+import { endSignIn, endToken, giveToken, listSignIns, listTokens } from '../../contract/tokens';
 import type { SignIns } from '../data/sign-ins';
 import { notFound, Problem } from './problem';
 import { implement, type Implemented } from './route';
+import { signInOf } from './sign-in';
 
-/** The routes of tokens; without a passphrase there are none, and nobody needs one. */
+/** The routes of who may come in; without a passphrase nobody needs any. */
 export function tokenRoutes(signIns: SignIns | null): Implemented[] {
   return [
     implement(listTokens, async () => (signIns ? signIns.tokens() : [])),
@@ -13,6 +14,10 @@ export function tokenRoutes(signIns: SignIns | null): Implemented[] {
     }),
     implement(endToken, async ({ params }) => {
       if (!(await signIns?.endToken(params.id))) throw notFound('token');
+    }),
+    implement(listSignIns, async (_input, req) => (signIns ? signIns.signedIn(signInOf(req) ?? '') : [])),
+    implement(endSignIn, async ({ params }) => {
+      if (!(await signIns?.endSignIn(params.id))) throw notFound('browser');
     }),
   ];
 }

@@ -30,8 +30,7 @@ export function treatmentFileRoutes({ sequelize }: Services) {
         await giveZip(res, `${slug(series.title) || 'series'}-treatments.zip`, files);
         return;
       }
-      res.type('application/json');
-      res.attachment(files[0].name);
+      res.attachment(files[0].name).type('application/json');
       for await (const text of files[0].open()) res.write(text);
       res.end();
     }),

@@ -14,8 +14,7 @@ export interface Zipped {
 
 /** Answers with files as one zip, read and written a piece at a time. Pictures are packed already: they are put in as they are. */
 export async function giveZip(res: Response, fileName: string, files: readonly Zipped[]): Promise<void> {
-  res.type('application/zip');
-  res.attachment(fileName);
+  res.attachment(fileName).type('application/zip');
   const zip = new ZipFile();
   const names = eachOnce(files.map(file => file.name));
   files.forEach(({ open, made }, i) => {

@@ -1,8 +1,11 @@
+import { randomBytes } from 'node:crypto';
 import { createServer, request, type ClientRequest, type IncomingMessage, type Server } from 'node:http';
 import { existsSync, readdirSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { buffer, json } from 'node:stream/consumers';
+import { QueryTypes } from 'sequelize';
+import sharp from 'sharp';
 import { pack } from 'tar-stream';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { Photograph, Series } from '../data/models';
@@ -28,6 +31,12 @@ afterAll(async () => {
   await new Promise(done => listening.close(done));
   await server.close();
 });
+
+/** A picture that cannot be packed. */
+const noisePng = (width: number, height: number) =>
+  sharp(randomBytes(width * height * 3), { raw: { width, height, channels: 3 } })
+    .png()
+    .toBuffer();
 
 interface Sending {
   request: ClientRequest;
@@ -124,5 +133,29 @@ describe('an archive that comes', () => {
     sending.destroy();
     await vi.waitFor(() => expect(staged()).toEqual([]));
     expect(await Series.count()).toBe(there);
+  });
+});
+
+describe('an archive that goes out', () => {
+  const open = async () => {
+    const rows = await server.services.sequelize.query<{ n: number }>(
+      `SELECT count(*)::int AS n FROM pg_stat_activity
+        WHERE datname = current_database() AND state LIKE 'idle in transaction%'`,
+      { type: QueryTypes.SELECT },
+    );
+    return rows[0].n;
+  };
+
+  it.each([0, 1, 3])('to a reader that goes after %i pieces leaves nothing open', async pieces => {
+    const series = await newSeries('Large');
+    // More than the streams between hold.
+    await photographIn(series.id, await noisePng(1500, 1000));
+    const archive = archiveOf(server.services.sequelize, series.id);
+    archive.on('error', () => undefined);
+    const taking = archive[Symbol.asyncIterator]();
+    for (let n = 0; n < pieces; n++) await taking.next();
+    await vi.waitFor(async () => expect(await open()).toBe(1));
+    archive.destroy();
+    await vi.waitFor(async () => expect(await open()).toBe(0));
   });
 });

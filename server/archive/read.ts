@@ -1,4 +1,4 @@
-import { createHash, randomUUID } from 'node:crypto';
+import { createHash } from 'node:crypto';
 import { createWriteStream } from 'node:fs';
 import { mkdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
@@ -332,6 +332,3 @@ export async function readArchive(
     await rm(taking.folder, { recursive: true, force: true });
   }
 }
-
-/** A folder's name for what is being taken in. */
-export const newFolder = (within: string) => join(within, `archive-${randomUUID()}`);

@@ -10,9 +10,10 @@ import { carriedBy } from '../../core/treatment/carried-by';
 import { Threads, TooMuchWork } from '../render/threads';
 import type { Services } from '../services';
 import { ArchiveError, type Head } from './format';
-import { newFolder, readArchive, type TakenIn, type Taking } from './read';
+import { readArchive, type TakenIn, type Taking } from './read';
 import type { ReadPiece, ReadWhole } from './row-reader';
 import type { RowResult, RowTask } from './row-worker';
+import { newFolder } from './staging';
 import type { ArchivedTable } from './tables';
 
 /** What is done with an archive: a shelf's comes into an empty shelf, a series' as a new one beside what is there. */

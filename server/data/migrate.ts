@@ -18,6 +18,7 @@ import * as notes from './migrations/0015-notes';
 import * as demo from './migrations/0016-demo';
 import * as waysIn from './migrations/0017-ways-in';
 import * as tokens from './migrations/0018-tokens';
+import * as lastUse from './migrations/0019-last-use';
 
 /** Statements, or what is run where statements do not serve. */
 type Way = string[] | ((sequelize: Sequelize, transaction: Transaction) => Promise<void>);
@@ -41,6 +42,7 @@ const migrations: Record<string, { up: Way; down: Way }> = {
   '0016-demo': demo,
   '0017-ways-in': waysIn,
   '0018-tokens': tokens,
+  '0019-last-use': lastUse,
 };
 
 const storageOf = (sequelize: Sequelize) => new SequelizeStorage({ sequelize, tableName: 'migrations' });

@@ -95,10 +95,10 @@ export class FileCache {
         const info = await stat(path).catch(() => null);
         const isOfNone = kept !== undefined && !kept.has(name.slice(0, 64));
         const isPart = name.endsWith('.part');
-        return info && { path, size: info.size, used: info.mtimeMs, isUseless: isOfNone || isPart };
+        return info?.isFile() && { path, size: info.size, used: info.mtimeMs, isUseless: isOfNone || isPart };
       }),
     );
-    const known = files.filter(f => f !== null).sort((a, b) => b.used - a.used);
+    const known = files.filter(f => typeof f === 'object' && f !== null).sort((a, b) => b.used - a.used);
     const from = Date.now() - young;
     let held = 0;
     for (const f of known) {

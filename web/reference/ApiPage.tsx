@@ -9,7 +9,7 @@ import { Find } from '../ui/find';
 import { ReadingRoom } from '../ui/reading-room';
 import { Wait } from '../ui/wait';
 import { exampleOf, groupsOf, type Described } from './described';
-import { Tokens } from './Tokens';
+import { WaysIn } from './WaysIn';
 
 const Paper = styled.article`
   width: min(900px, calc(100vw - 60px));
@@ -174,7 +174,7 @@ export function ApiPage() {
             <code>layers</code>, <code>areas</code>, <code>cube</code>, <code>backup</code> and{' '}
             <code>restore</code>; each tells what it takes with <code>--help</code>.
           </p>
-          {health.data?.passphrase ? <Tokens /> : null}
+          {health.data?.passphrase ? <WaysIn /> : null}
           {groups.map(({ name, routes }) => (
             <section key={name} aria-label={name}>
               <h3>{name}</h3>

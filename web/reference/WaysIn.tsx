@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Input, Label, TextField } from 'react-aria-components';
 import styled from 'styled-components';
-import { endToken, giveToken, listTokens } from '../../contract/tokens';
+import { endSignIn, endToken, giveToken, listSignIns, listTokens } from '../../contract/tokens';
 import { whenInWords } from '../../words/words';
 import { call, messageOf } from '../app/api';
 import { tell } from '../app/notices';
@@ -42,8 +42,50 @@ const Section = styled.section`
   }
 `;
 
+/** Browsers that are signed in, each with its last use; any can be signed out. */
+function SignIns() {
+  const client = useQueryClient();
+  const signIns = useQuery({ queryKey: ['sign-ins'], queryFn: () => call(listSignIns, {}) });
+  const end = useMutation({
+    mutationFn: (id: string) => call(endSignIn, { params: { id } }),
+    onSettled: () => client.invalidateQueries({ queryKey: ['sign-ins'] }),
+    onError: error => tell({ text: messageOf(error), tone: 'problem' }),
+  });
+  return (
+    <Section aria-label="Signed in">
+      <h3>Signed in</h3>
+      <p>
+        Browsers in which the passphrase was given. One that is not used for two weeks is signed out by
+        itself.
+      </p>
+      <ul aria-label="Browsers signed in">
+        {(signIns.data ?? []).map(s => (
+          <li key={s.id}>
+            <b>{s.own ? 'This browser' : s.browser || 'A browser'}</b>
+            <span>
+              signed in {whenInWords(s.createdAt)}, used {whenInWords(s.usedAt)}
+            </span>
+            {s.own ? <span /> : <LinkButton onPress={() => end.mutate(s.id)}>Sign it out</LinkButton>}
+          </li>
+        ))}
+      </ul>
+      {signIns.isError ? <p role="alert">{messageOf(signIns.error)}</p> : null}
+    </Section>
+  );
+}
+
+/** Who may come in where a passphrase is set. */
+export function WaysIn() {
+  return (
+    <>
+      <SignIns />
+      <Tokens />
+    </>
+  );
+}
+
 /** The tokens of programs: given out, told once, and ended. */
-export function Tokens() {
+function Tokens() {
   const client = useQueryClient();
   const tokens = useQuery({ queryKey: ['tokens'], queryFn: () => call(listTokens, {}) });
   const [name, setName] = useState('');
@@ -66,7 +108,8 @@ export function Tokens() {
       <h3>Tokens</h3>
       <p>
         A passphrase is set, so a program gives a token: <code>-H &apos;Authorization: Bearer …&apos;</code>.
-        One that is ended lets nobody in; another passphrase ends them all.
+        One that is ended lets nobody in, nor one that was not used for half a year; another passphrase ends
+        them all.
       </p>
       <form
         onSubmit={event => {
