@@ -60,24 +60,32 @@ export async function hinder(page: Page, seed: number): Promise<void> {
 /** The photograph that is open; empty on the sheet. */
 const openPhotograph = (page: Page) => /photographs\/([\w-]+)/.exec(page.url())?.[1] ?? '';
 
+/** What a hand does is taken up with the next frame, which is late where the machine is busy. */
+const twoFrames = (page: Page) =>
+  page.evaluate(
+    () =>
+      new Promise<void>(done => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(done)))),
+  );
+
 /** Waits until all is saved and the picture rests; on the sheet until its prints are there. */
 async function rest(page: Page): Promise<void> {
+  await twoFrames(page);
   if (!openPhotograph(page)) {
     await page.getByRole('grid', { name: 'Photographs' }).waitFor({ timeout: 30_000 });
     return;
   }
-  await page.locator('[data-saving=saved]').waitFor({ timeout: 30_000 });
   await page
     .waitForFunction(
       () => {
         const { wanted, shown, fine } =
           document.querySelector<HTMLElement>('canvas[data-picture]')?.dataset ?? {};
-        return wanted !== undefined && wanted === shown && fine === 'true';
+        const isSaved = document.querySelector('[data-saving=saved]') !== null;
+        return isSaved && wanted !== undefined && wanted === shown && fine === 'true';
       },
       undefined,
-      { timeout: 30_000 },
+      { timeout: 60_000 },
     )
-    .catch(() => hold(false, 'the picture comes to rest'));
+    .catch(() => hold(false, 'the picture comes to rest, and all is saved'));
 }
 
 async function fieldsHold(page: Page, { treatment }: Take): Promise<void> {
