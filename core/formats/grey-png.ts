@@ -1,4 +1,5 @@
 import { decode, encode } from 'fast-png';
+import { boundedPng } from './png-chunks';
 
 /** Grey pictures as PNG of 8 or 16 bits. */
 
@@ -15,12 +16,10 @@ const MOST_PIXELS = 150e6;
 
 /** Decodes a grey PNG of 8 or 16 bits. Throws an Error that says what is wrong with it. */
 export function readGreyPng(bytes: Uint8Array): GreyPicture {
-  if (bytes.length < 33) throw new Error('not a PNG');
-  const header = new DataView(bytes.buffer, bytes.byteOffset);
-  if (header.getUint32(16) * header.getUint32(20) > MOST_PIXELS) throw new Error('the PNG is too large');
+  const bounded = boundedPng(bytes, MOST_PIXELS);
   let png: ReturnType<typeof decode>;
   try {
-    png = decode(bytes, { checkCrc: true });
+    png = decode(bounded, { checkCrc: true });
   } catch {
     throw new Error('not a PNG that can be read');
   }

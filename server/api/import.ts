@@ -17,7 +17,8 @@ import { touchSeries } from '../data/touch';
 import { cleanName } from '../pictures/clean-name';
 import { cameraNotes } from '../pictures/camera-notes';
 import { needRoom } from '../pictures/disk';
-import { pagesIn, PictureError } from '../pictures/inspect';
+import { PictureError, refusePages } from '../pictures/bounds';
+import { pagesIn, type PictureFacts } from '../pictures/inspect';
 import { MOST_BYTES } from '../pictures/limits';
 import type { PictureSource } from '../pictures/store';
 import type { Services } from '../services';
@@ -110,13 +111,19 @@ export async function keepPhotograph(
 ): Promise<string> {
   const known = await Photograph.findAll({ where: { sha256: file.sha256 }, order: ['page', 'createdAt'] });
   const knownPages = new Map(known.map(photograph => [photograph.page, photograph]));
+  const facts: PictureFacts[] = [];
+  for (const page of await pagesIn(file.path)) {
+    const same = knownPages.get(page);
+    facts.push(same ? sourceOf(same) : await pictures.inspect(file.path, page));
+  }
+  refusePages(facts);
+  // What else the file tells is read when it is known to be a picture of bounds.
   const notes = known.find(photograph => photograph.takenRead) ?? (await cameraNotes(file.path));
   const { taken, camera, author } = notes;
   const pages: { source: PictureSource; damage: string | null }[] = [];
-  for (const page of await pagesIn(file.path)) {
-    const same = knownPages.get(page);
-    const facts = same ? sourceOf(same) : await pictures.inspect(file.path, page);
-    const source = { ...facts, sha256: file.sha256 };
+  for (const of of facts) {
+    const same = knownPages.get(of.page);
+    const source = { ...of, sha256: file.sha256 };
     pages.push({ source, damage: same ? same.damage : await pictures.admit(source, file.path) });
   }
   const id = await sequelize.transaction(async (transaction: Transaction) => {

@@ -277,7 +277,7 @@ describe('behind a proxy', () => {
       const req = { headers, path: '/', method: 'GET', socket: { remoteAddress: address } };
       let passed = false;
       try {
-    // eslint-disable-next-line no-restricted-syntax -- only what it looks at is given
+        // eslint-disable-next-line no-restricted-syntax -- only what it looks at is given
         void check(req as unknown as express.Request, {} as express.Response, () => (passed = true));
       } catch (error) {
         expect((error as { status: number }).status).toBe(403);

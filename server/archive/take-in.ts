@@ -4,7 +4,7 @@ import type { Readable } from 'node:stream';
 import { Op, type Transaction } from 'sequelize';
 import { referToCarried } from '../data/carried';
 import { KeptLook, Photograph, Series, Take } from '../data/models';
-import { PictureError } from '../pictures/inspect';
+import { PictureError } from '../pictures/bounds';
 import type { PictureSource } from '../pictures/store';
 import { carriedBy } from '../../core/treatment/carried-by';
 import { Threads, TooMuchWork } from '../render/threads';

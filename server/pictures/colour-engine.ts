@@ -1,6 +1,6 @@
 import type * as Lcms from 'lcms-wasm';
 import { profileToSrgb } from '../../core/kernels/profile-codes';
-import { PictureError } from './inspect';
+import { PictureError } from './bounds';
 
 /**
  * Profiles of any kind, read through Little CMS. It is asked for tables, exactly and once a file; whole pictures go through

@@ -5,7 +5,8 @@ import fc from 'fast-check';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { decodePicture } from './decode';
-import { inspect, PictureError } from './inspect';
+import { PictureError } from './bounds';
+import { inspect } from './inspect';
 
 const [width, height] = [240, 160];
 const raw = Buffer.from(

@@ -9,7 +9,8 @@ import {
   splitAlpha,
 } from '../../core/kernels/profile-codes';
 import { conversionFits, conversionOf } from './colour-engine';
-import { openOptions, PictureError, type PictureFacts } from './inspect';
+import { openOptions, PictureError } from './bounds';
+import { type PictureFacts } from './inspect';
 import { readerOf } from './readers';
 import type { Laid, Reader } from './readers/define';
 

@@ -1,7 +1,6 @@
 import { stat } from 'node:fs/promises';
 import sharp, { type Metadata } from 'sharp';
-import { LONGEST_EDGE } from '../../contract/limits';
-import { MOST_PIXELS } from './limits';
+import { MOST_PAGES, openOptions, PictureError, refuseTooLarge } from './bounds';
 import { profileName } from './icc';
 import { whyNotRead } from './not-pictures';
 import { partTaken } from './part';
@@ -26,9 +25,6 @@ export interface PictureFacts {
   part: string | null;
 }
 
-/** A file that is not a picture that can be taken in; the message says why, without the file's name. */
-export class PictureError extends Error {}
-
 const mediaTypes: Record<string, string> = {
   jpeg: 'image/jpeg',
   png: 'image/png',
@@ -40,18 +36,6 @@ const mediaTypes: Record<string, string> = {
 function mediaTypeOf(metadata: Metadata): string | undefined {
   if (metadata.format === 'heif') return metadata.compression === 'av1' ? 'image/avif' : undefined;
   return mediaTypes[metadata.format];
-}
-
-/** Options with which every original is opened. */
-export const openOptions = { failOn: 'error', limitInputPixels: MOST_PIXELS, sequentialRead: true } as const;
-
-function refuseTooLarge(width: number, height: number): void {
-  if (width * height > MOST_PIXELS) {
-    throw new PictureError(`has more than ${MOST_PIXELS / 1e6} megapixels: bring in a smaller one`);
-  }
-  if (Math.max(width, height) > LONGEST_EDGE) {
-    throw new PictureError(`is longer than ${LONGEST_EDGE} pixels: bring in a smaller one, or its halves`);
-  }
 }
 
 /** What a codec of its own says of a file; null where none is for its kind, and what is wrong where none can read it. */
@@ -71,9 +55,6 @@ async function byReader(first: Buffer, path: string): Promise<PictureFacts | str
   }
   return wrong;
 }
-
-/** Pages of one file that become photographs at most. */
-const MOST_PAGES = 300;
 
 /** The pages of a file that are pictures of their own, by their place in it; the first one of files of all other kinds. */
 export async function pagesIn(path: string): Promise<number[]> {

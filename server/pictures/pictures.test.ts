@@ -14,7 +14,8 @@ import { encodePicture } from './encode';
 import { formatNamed, impossible } from './formats';
 import { conversionOf } from './colour-engine';
 import { makeGreyProfile, profileName } from './icc';
-import { inspect, PictureError } from './inspect';
+import { PictureError } from './bounds';
+import { inspect } from './inspect';
 import { TILE } from '../../contract/limits';
 import { PictureStore } from './store';
 

@@ -1,5 +1,6 @@
 import { decodePicture } from '../pictures/decode';
-import { inspect, PictureError, type PictureFacts } from '../pictures/inspect';
+import { PictureError } from '../pictures/bounds';
+import { inspect, type PictureFacts } from '../pictures/inspect';
 import { share, type Shared } from './shared';
 
 /** What a thread does with the picture library: it loads that only when it is asked to. */

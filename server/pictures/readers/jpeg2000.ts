@@ -36,27 +36,41 @@ async function decoderOf(path: string): Promise<Decoder> {
   return decoder;
 }
 
-/** Where the marker of a picture's size is looked for: it stands behind what else the file tells, as its profile. */
-const HEAD_BYTES = 16 * 1024 ** 2;
+/** Boxes that are gone through at most until the code stream. */
+const MOST_BOXES = 1000;
 
-/** What the head of a code stream says. Source: ITU-T T.800, A.5.1. */
+/** Where the code stream begins: at once, or in its box. Source: ITU-T T.800, I.4. */
+async function streamAt(read: (at: number, length: number) => Promise<Buffer>): Promise<number> {
+  if ((await read(0, 4)).equals(STREAM)) return 0;
+  for (let at = 0, n = 0; n < MOST_BOXES; n++) {
+    const box = await read(at, 16);
+    if (box.length < 16) break;
+    const [length, isLong] = [box.readUInt32BE(0), box.readUInt32BE(0) === 1];
+    const head = isLong ? 16 : 8;
+    if (box.toString('latin1', 4, 8) === 'jp2c') return at + head;
+    const whole = isLong ? Number(box.readBigUInt64BE(8)) : length;
+    // The last one goes on to the end.
+    if (whole < head || !Number.isSafeInteger(at + whole)) break;
+    at += whole;
+  }
+  throw new Error('there is no picture in it');
+}
+
+/** What the head of the code stream says. Source: ITU-T T.800, A.5.1. */
 async function frameOf(path: string): Promise<Frame> {
   const handle = await open(path, 'r');
   try {
-    const { size } = await handle.stat();
-    const { buffer } = await handle.read(
-      Buffer.alloc(Math.min(size, HEAD_BYTES)),
-      0,
-      Math.min(size, HEAD_BYTES),
-      0,
-    );
-    const at = buffer.indexOf(STREAM);
-    if (at < 0 || at + 44 > buffer.length) throw new Error('there is no picture in it');
-    const depth = buffer[at + 42];
+    const read = async (at: number, length: number) => {
+      const { buffer, bytesRead } = await handle.read(Buffer.alloc(length), 0, length, at);
+      return buffer.subarray(0, bytesRead);
+    };
+    const head = await read(await streamAt(read), 44);
+    if (head.length < 44 || !head.subarray(0, 4).equals(STREAM)) throw new Error('there is no picture in it');
+    const depth = head[42];
     return {
-      width: buffer.readUInt32BE(at + 8) - buffer.readUInt32BE(at + 16),
-      height: buffer.readUInt32BE(at + 12) - buffer.readUInt32BE(at + 20),
-      componentCount: buffer.readUInt16BE(at + 40),
+      width: head.readUInt32BE(8) - head.readUInt32BE(16),
+      height: head.readUInt32BE(12) - head.readUInt32BE(20),
+      componentCount: head.readUInt16BE(40),
       bitsPerSample: (depth & 0x7f) + 1,
       isSigned: (depth & 0x80) !== 0,
     };
@@ -94,6 +108,9 @@ export const jpeg2000 = reader({
     const decoder = await decoderOf(path);
     decoder.decode();
     const frame = decoder.getFrameInfo();
+    const said = await frameOf(path);
+    if (frame.width !== said.width || frame.height !== said.height)
+      throw new Error('its size is told in two ways');
     const channels = channelsOf(frame);
     const { width, height, bitsPerSample } = frame;
     // A view of the codec's own memory, of another kind of array.

@@ -4,6 +4,7 @@ import sharp from 'sharp';
 import { encode } from '../../../core/colour/srgb';
 import { lookUp } from '../../../core/kernels/profile-codes';
 import { embedded, exiftool } from '../exiftool';
+import { openOptions, refuseTooLarge } from '../bounds';
 import { directoriesOf, isRawTiff } from '../tiff-directories';
 import { reader, type Laid } from './define';
 
@@ -100,6 +101,7 @@ export const raw = reader({
     const file = await opened(path);
     // Upright already.
     const { width, height } = file.metadata(true);
+    refuseTooLarge(width, height);
     // That it can be read to the end is known once it has been.
     try {
       file.rawImageData();
@@ -117,6 +119,8 @@ export const raw = reader({
   },
   read: async path => {
     const file = await opened(path);
+    const { width: wide, height: high } = file.metadata(true);
+    refuseTooLarge(wide, high);
     let made: Developed;
     try {
       made = file.imageData();
@@ -134,6 +138,7 @@ export const raw = reader({
 });
 
 const MOST_PREVIEW = 128 * 1024 ** 2;
+const JPEG = Buffer.from([0xff, 0xd8, 0xff]);
 const PREVIEWS = ['JpgFromRaw', 'PreviewImage', 'OtherImage'];
 
 /** The largest picture that a camera put into its raw file, and how it is to be turned where it does not say so itself. */
@@ -142,12 +147,13 @@ async function previewIn(path: string): Promise<{ jpeg: Buffer; icc: Buffer | nu
   const said = await exiftool(['-s3', '-n', '-IFD0:Orientation', path]).catch(() => Buffer.alloc(0));
   for (const name of PREVIEWS) {
     const jpeg = await embedded(path, name, MOST_PREVIEW);
-    const facts =
-      jpeg &&
-      (await sharp(jpeg)
-        .metadata()
-        .catch(() => null));
-    if (!jpeg || !facts) continue;
+    // A preview is a JPEG, whatever stands in its place.
+    if (!jpeg?.subarray(0, 3).equals(JPEG)) continue;
+    const facts = await sharp(jpeg, openOptions)
+      .metadata()
+      .catch(() => null);
+    if (!facts) continue;
+    refuseTooLarge(facts.width, facts.height);
     const pixels = facts.width * facts.height;
     if (best && best.pixels >= pixels) continue;
     best = {
@@ -176,7 +182,10 @@ async function previewOf(path: string): Promise<Laid & { icc: Buffer | null }> {
   const { jpeg, icc, turn } = await previewIn(path);
   const { degrees, mirrored } = turns[turn] ?? { degrees: 0, mirrored: false };
   // Mirrored first, as the orientations are defined.
-  const flipped = sharp(jpeg, { ignoreIcc: true }).flop(mirrored).toColourspace('srgb').removeAlpha();
+  const flipped = sharp(jpeg, { ...openOptions, ignoreIcc: true })
+    .flop(mirrored)
+    .toColourspace('srgb')
+    .removeAlpha();
   const { data: flat, info } = await flipped.raw().toBuffer({ resolveWithObject: true });
   const { data, info: upright } = await sharp(flat, {
     raw: { width: info.width, height: info.height, channels: 3 },
