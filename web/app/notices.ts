@@ -35,3 +35,31 @@ export function tell({
   useNotices.setState(s => ({ list: [...s.list.slice(-3), { id, text, tone, undo }] }));
   if (tone === 'plain') setTimeout(() => useNotices.getState().drop(id), SHOWN_MS);
 }
+
+/** A notice of work that is under way: it stays until the work is done, and tells how far it is. */
+export interface Under {
+  say: (text: string) => void;
+  done: () => void;
+}
+
+/** Work that is done sooner is not spoken of, in milliseconds. */
+const SOON_MS = 400;
+
+/** Tells of work that is under way, where it takes longer than a moment. */
+export function tellUnder(text: string): Under {
+  const id = next++;
+  let now = text;
+  const show = setTimeout(() => {
+    useNotices.setState(s => ({ list: [...s.list.slice(-3), { id, text: now, tone: 'plain' }] }));
+  }, SOON_MS);
+  return {
+    say: other => {
+      now = other;
+      useNotices.setState(s => ({ list: s.list.map(n => (n.id === id ? { ...n, text: other } : n)) }));
+    },
+    done: () => {
+      clearTimeout(show);
+      useNotices.getState().drop(id);
+    },
+  };
+}

@@ -1,5 +1,5 @@
-import { strFromU8, unzip, type Unzipped } from 'fflate';
-import { writeGreyPng } from '../../core/formats/grey-png';
+import { proxy, wrap } from 'comlink';
+import type { Unpacker } from './unpacker';
 
 /** Layers of an OpenRaster file as areas: where each covers. Source: OpenRaster 0.0.5. */
 
@@ -16,69 +16,64 @@ export interface LayerFile {
   areas: LayerArea[];
 }
 
-/** More bytes than this, unpacked, are not read in a browser. */
-const MOST_BYTES = 2e9;
+/** Pixels of a picture of which areas are made in a browser. */
+const MOST_PIXELS = 2e8;
+/** Layers of one file. */
+const MOST_LAYERS = 200;
 
-const unpacked = (bytes: Uint8Array): Promise<Unzipped> =>
-  new Promise((resolve, reject) => {
-    let sum = 0;
-    unzip(
-      bytes,
-      {
-        filter: ({ name, originalSize }) => {
-          if (name !== 'stack.xml' && !/^data\/.*\.png$/i.test(name)) return false;
-          sum += originalSize;
-          return sum <= MOST_BYTES;
-        },
-      },
-      (error, files) =>
-        error ? reject(new Error('it is no OpenRaster file, or a broken one')) : resolve(files),
-    );
-  });
-
-/** Where a picture covers, laid at its place in a picture of a size; null where it covers all, or nothing. */
-async function coverOf(
-  png: Uint8Array<ArrayBuffer>,
-  size: { width: number; height: number },
-  at: { x: number; y: number },
-): Promise<Uint8Array | null> {
-  const picture = await createImageBitmap(new Blob([png], { type: 'image/png' })).catch(() => null);
-  if (!picture) throw new Error('one of its layers cannot be read');
-  const canvas = new OffscreenCanvas(size.width, size.height);
-  const context = canvas.getContext('2d', { willReadFrequently: true })!;
-  context.drawImage(picture, at.x, at.y);
-  picture.close();
-  const { data } = context.getImageData(0, 0, size.width, size.height);
-  const cover = new Uint8Array(size.width * size.height);
-  let least = 255;
-  let most = 0;
-  for (let i = 0; i < cover.length; i++) {
-    const alpha = data[i * 4 + 3];
-    cover[i] = alpha;
-    if (alpha < least) least = alpha;
-    if (alpha > most) most = alpha;
-  }
-  return most === 0 || least === 255 ? null : cover;
+interface Listed {
+  width: number;
+  height: number;
+  layers: { source: string; name: string; at: { x: number; y: number } }[];
 }
 
-/** Reads where the layers of a file cover. Throws an Error that says what is wrong with it. */
-export async function readLayers(file: Blob): Promise<LayerFile> {
-  const files = await unpacked(new Uint8Array(await file.arrayBuffer()));
-  const stack = Object.hasOwn(files, 'stack.xml') ? strFromU8(files['stack.xml']) : '';
-  const xml = new DOMParser().parseFromString(stack, 'application/xml');
+/** What a file's list of layers says. Throws an Error where it says nothing. */
+function listed(text: string): Listed {
+  const xml = new DOMParser().parseFromString(text, 'application/xml');
   const image = xml.querySelector('image');
   const number = (element: Element, name: string) => Number(element.getAttribute(name) ?? 0);
   const [width, height] = image ? [number(image, 'w'), number(image, 'h')] : [0, 0];
-  if (!(width > 0 && height > 0 && width * height <= 2e8)) throw new Error('it has no stack of layers');
-  const areas: LayerArea[] = [];
-  for (const layer of xml.querySelectorAll('layer')) {
-    const source = layer.getAttribute('src') ?? '';
-    if (!Object.hasOwn(files, source)) continue;
-    const at = { x: number(layer, 'x'), y: number(layer, 'y') };
-    const cover = await coverOf(new Uint8Array(files[source]), { width, height }, at);
-    if (!cover) continue;
-    const name = layer.getAttribute('name')?.trim() || `Layer ${areas.length + 1}`;
-    areas.push({ name, png: writeGreyPng(cover, width, height) });
+  if (!image || xml.querySelector('parsererror')) throw new Error('its list of layers cannot be read');
+  if (!(width > 0 && height > 0)) throw new Error('its list of layers does not say how large it is');
+  if (width * height > MOST_PIXELS) throw new Error(`it has more than ${MOST_PIXELS / 1e6} megapixels`);
+  const layers = [...xml.querySelectorAll('layer')];
+  if (layers.length > MOST_LAYERS) throw new Error(`it has more than ${MOST_LAYERS} layers`);
+  return {
+    width,
+    height,
+    layers: layers.map(layer => ({
+      source: layer.getAttribute('src') ?? '',
+      name: (layer.getAttribute('name') ?? '').trim().slice(0, 80),
+      at: { x: number(layer, 'x'), y: number(layer, 'y') },
+    })),
+  };
+}
+
+/**
+ * Reads where the layers of a file cover. Throws an Error that says what is wrong with it.
+ * @param onProgress told how far it is, 0 to 1
+ */
+export async function readLayers(
+  file: Blob,
+  onProgress: (done: number) => void = () => undefined,
+): Promise<LayerFile> {
+  const worker = new Worker(new URL('./unpacker.ts', import.meta.url), { type: 'module' });
+  const died = new Promise<never>((_, reject) => {
+    worker.addEventListener('error', () => reject(new Error('it needs more memory than there is')));
+  });
+  try {
+    const unpacker = wrap<Unpacker>(worker);
+    const half = (from: number) => (done: number) => onProgress(from + done / 2);
+    const list = await Promise.race([unpacker.open(file, proxy(half(0))), died]);
+    const { width, height, layers } = listed(list);
+    const areas: LayerArea[] = [];
+    for (const [i, { source, name, at }] of layers.entries()) {
+      const png = await Promise.race([unpacker.cover(source, { width, height }, at), died]);
+      half(0.5)((i + 1) / layers.length);
+      if (png) areas.push({ name: name || `Layer ${areas.length + 1}`, png });
+    }
+    return { width, height, areas };
+  } finally {
+    worker.terminate();
   }
-  return { width, height, areas };
 }

@@ -4,7 +4,7 @@ import { readTreatmentFile } from '../../core/treatment/carrying';
 import { nameOfTable } from '../../core/treatment/tables';
 import { FORMAT, TreatmentError, type Treatment } from '../../core/treatment/treatment';
 import { messageOf } from '../app/api';
-import { tell } from '../app/notices';
+import { tell, tellUnder } from '../app/notices';
 import { useKeepTable } from '../app/queries';
 import { sendReference, takeIn } from '../engine/carried';
 import { takeInCarried } from '../laying/copied';
@@ -38,7 +38,12 @@ const isObject = (v: unknown): v is Record<string, unknown> => typeof v === 'obj
 
 /** What is wrong with a file, in one sentence. */
 const wrong = (file: File, error: unknown) => {
-  const why = error instanceof SyntaxError ? 'it is no JSON' : messageOf(error);
+  const why =
+    error instanceof SyntaxError
+      ? 'it is no JSON'
+      : error instanceof RangeError
+        ? 'it is nested too deeply, or too large'
+        : messageOf(error);
   return `${file.name} was not taken in: ${why.replace(/\.$/, '')}.`;
 };
 
@@ -81,7 +86,16 @@ export function useLaidDown({
               tell({ text: `${file.name} has layers: lay it down on the photograph that they belong to.` });
               return;
             }
-            onLayers(await readLayers(file), file.name);
+            const under = tellUnder(`Reading the layers of ${file.name}`);
+            try {
+              const percent = (done: number) => `${Math.round(done * 100)} %`;
+              const layers = await readLayers(file, done =>
+                under.say(`Reading the layers of ${file.name}: ${percent(done)}`),
+              );
+              onLayers(layers, file.name);
+            } finally {
+              under.done();
+            }
             return;
           }
         }
