@@ -118,6 +118,7 @@ describe('readers on anything', () => {
 
   it('a table with a number beyond single precision is refused by its line', () => {
     expect(() => readCube('LUT_1D_SIZE 2\n0 0 0\n1e200 1 1\n')).toThrow(/line 3: not a number/);
+    expect(() => readCube(`LUT_1D_SIZE 2\n${'0 '.repeat(3000)}`)).toThrow(/line 2: longer than 4096/);
   });
 
   it('a table is an error or a value, whatever the bytes', () => {

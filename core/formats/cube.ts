@@ -30,6 +30,8 @@ export class CubeError extends Error {
 const MOST_1D = 65536;
 const MOST_3D = 129;
 /** Text longer than this is refused unread. */
+/** Characters of a line: a title, or three numbers. */
+const MOST_LINE = 4096;
 const MOST_TEXT = 96 * 1024 * 1024;
 
 const numberPattern = /^[+-]?(\d+\.?\d*|\.\d+)([eE][+-]?\d+)?$/;
@@ -73,9 +75,10 @@ export function readCube(text: string): CubeTable {
   for (let from = 0; from < text.length;) {
     let to = text.indexOf('\n', from);
     if (to < 0) to = text.length;
+    line++;
+    if (to - from > MOST_LINE) throw new CubeError(line, `longer than ${MOST_LINE} characters`);
     const raw = text.slice(from, to);
     from = to + 1;
-    line++;
     const clean = raw.trim().replace(/^\uFEFF/, '');
     if (clean === '' || clean.startsWith('#')) continue;
     const words = clean.split(/[\s,]+/);
