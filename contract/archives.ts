@@ -39,3 +39,21 @@ export const takeInArchive = declare({
   takes: ARCHIVE_TYPE,
   answer: takenIn,
 });
+
+export const getBackups = declare({
+  method: 'get',
+  path: '/api/backups',
+  summary: 'The backups that the server makes by itself; null where it makes none.',
+  answer: z
+    .object({
+      folder: z.string(),
+      /** One is made every so many hours, and so many are kept. */
+      hours: z.int(),
+      kept: z.int(),
+      /** When the last was made; null where there is none yet. */
+      last: z.iso.datetime().nullable(),
+      /** Why the next could not be made. */
+      problem: z.string().nullable(),
+    })
+    .nullable(),
+});

@@ -21,6 +21,9 @@ const environment = z.object({
   LAMPWASH_DEMO: flag.default('1'),
   LAMPWASH_WORK: flag.default('1'),
   LAMPWASH_CHECK: flag.default('0'),
+  LAMPWASH_BACKUPS: path.optional(),
+  LAMPWASH_BACKUP_HOURS: z.coerce.number().int().min(1).max(720).default(24),
+  LAMPWASH_BACKUPS_KEPT: z.coerce.number().int().min(1).max(365).default(7),
 });
 
 export interface Config {
@@ -48,6 +51,8 @@ export interface Config {
   demo: boolean;
   /** The server makes what is sent out itself, and does not leave it to workers elsewhere. */
   works: boolean;
+  /** Where backups of the shelf are made by themselves, every so many hours, and how many are kept; null where none are. */
+  backups: { folder: string; hours: number; kept: number } | null;
   /** Answers are checked against the contract: in tests and in development. */
   checkAnswers: boolean;
   /** The built script of the render threads. */
@@ -104,6 +109,9 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     logLevel: e.LAMPWASH_LOG,
     demo: e.LAMPWASH_DEMO === '1',
     works: e.LAMPWASH_WORK === '1',
+    backups: e.LAMPWASH_BACKUPS
+      ? { folder: resolve(e.LAMPWASH_BACKUPS), hours: e.LAMPWASH_BACKUP_HOURS, kept: e.LAMPWASH_BACKUPS_KEPT }
+      : null,
     checkAnswers: e.LAMPWASH_CHECK === '1',
     bandWorker: fileURLToPath(new URL('./band-worker.mjs', import.meta.url)),
     rowWorker: fileURLToPath(new URL('./row-worker.mjs', import.meta.url)),

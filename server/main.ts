@@ -30,6 +30,7 @@ async function main(): Promise<void> {
     await workOnBatches(services, queue);
   }
   sweepByTheClock(services);
+  services.backups?.byTheClock();
   readWhenTaken(services).catch(error => services.log.warn({ err: error }, 'not read when they were taken'));
   const photographs = fileURLToPath(new URL('../../../demo/photographs', import.meta.url));
   if (config.demo) await seedDemo(services, photographs, what => process.stdout.write(`${what}\n`));

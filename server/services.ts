@@ -6,6 +6,7 @@ import type { Sequelize } from 'sequelize';
 import type { Config } from './config';
 import { readBlob } from './data/blobs';
 import { connect } from './data/models';
+import { Backups } from './jobs/backups';
 import { FileCache } from './pictures/cache';
 import { PictureStore } from './pictures/store';
 import { Renderer } from './render/renderer';
@@ -22,6 +23,8 @@ export interface Services {
   /** All folders of files that can be had again. */
   caches: readonly FileCache[];
   renderer: Renderer;
+  /** Backups that are made by the clock; null where none are. */
+  backups: Backups | null;
   /** Aborted when all is about to be closed: long work ends, and is left to be taken up. */
   closing: AbortSignal;
   beginClosing: () => void;
@@ -68,6 +71,7 @@ export async function openServices(config: Config): Promise<Services> {
     renders,
     caches: [pixels, renders, originals, uploads],
     renderer,
+    backups: config.backups && new Backups(sequelize, config.backups),
     closing: closing.signal,
     beginClosing: () => closing.abort(new Error('the server is being stopped')),
     close: async () => {

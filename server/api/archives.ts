@@ -1,7 +1,7 @@
 import { PassThrough } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { Request, Response } from 'express';
-import { ARCHIVE_TYPE, getBackup, getPackage, takeInArchive } from '../../contract/archives';
+import { ARCHIVE_TYPE, getBackup, getBackups, getPackage, takeInArchive } from '../../contract/archives';
 import { slug } from '../../contract/file-name';
 import { ArchiveError } from '../archive/format';
 import { takeIn } from '../archive/take-in';
@@ -47,7 +47,7 @@ function within(minutes: number): AbortSignal {
 const today = () => new Date().toISOString().slice(0, 10);
 
 export function archiveRoutes(services: Services) {
-  const { sequelize, config } = services;
+  const { sequelize, config, backups } = services;
   const give = async (res: Response, seriesId: string | null, name: string) => {
     // The type last: a name has one of its own.
     res.attachment(name).type(ARCHIVE_TYPE);
@@ -68,6 +68,11 @@ export function archiveRoutes(services: Services) {
     implement(getPackage, async ({ params }, _req, res) => {
       const { id, title } = await findSeries(params.id);
       await give(res, id, `${slug(title) || 'series'}.series.tar`);
+    }),
+    implement(getBackups, async () => {
+      if (!backups) return null;
+      const { last, ...told } = await backups.told();
+      return { ...told, last: last?.toISOString() ?? null };
     }),
     implement(takeInArchive, async (_input, req, res) => {
       await needRoom(config.cacheFolder, 2 * Number(req.headers['content-length'] ?? 0));

@@ -1,5 +1,5 @@
-import { getBackup, getPackage } from '../../contract/archives';
-import { addressOf } from '../../contract/route';
+import { getBackup, getBackups, getPackage } from '../../contract/archives';
+import { addressOf, type Read } from '../../contract/route';
 import { PICTURE_KINDS } from '../../contract/picture-files';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { ChevronRight, Ellipsis } from 'lucide-react';
@@ -210,6 +210,28 @@ function useTakeOff() {
   };
 }
 
+type Told = Read<(typeof getBackups)['answer']> | undefined;
+
+/** What the shelf's menu says of backups that are made by themselves. */
+function clockTold(backups: Told): string {
+  if (!backups) return 'Backups by themselves: none';
+  if (backups.problem) return 'Backups by themselves: not made';
+  return `Backups by themselves: ${backups.last ? whenInWords(backups.last) : 'the first is being made'}`;
+}
+
+function tellOfBackups(backups: Told): void {
+  if (!backups) {
+    tell({ text: 'None are made. Start Lamp Wash with LAMPWASH_BACKUPS=FOLDER, and one is made every day.' });
+    return;
+  }
+  const { folder, hours, kept, problem } = backups;
+  if (problem) {
+    tell({ text: `No backup could be made in ${folder}: ${problem}`, tone: 'problem' });
+    return;
+  }
+  tell({ text: `One is made every ${hours} hours in ${folder}; the last ${kept} are kept.` });
+}
+
 /** Ends what the passphrase opened in this browser; the server's page asks for it again. */
 async function signOut(): Promise<void> {
   await fetch('/sign-out', { method: 'POST' }).catch(() => undefined);
@@ -220,6 +242,7 @@ async function signOut(): Promise<void> {
 export function Shelf() {
   const shelf = useShelf();
   const health = useQuery(healthQuery);
+  const backups = useQuery({ queryKey: ['backups'], queryFn: () => call(getBackups, {}) });
   const create = useCreateSeries();
   const takeOff = useTakeOff();
   const demo = useDemo();
@@ -285,6 +308,7 @@ export function Shelf() {
             {
               entries: [
                 { id: 'backup', text: 'Back up the whole shelf' },
+                { id: 'clock', text: clockTold(backups.data) },
                 { id: 'restore', text: 'Take in a backup or a package …' },
                 { id: 'api', text: 'Use it without its screens' },
               ],
@@ -294,6 +318,7 @@ export function Shelf() {
             if (what === 'tour') tour.begin();
             else if (what === 'off') demo.takeOff();
             else if (what === 'backup') window.location.assign(addressOf(getBackup));
+            else if (what === 'clock') tellOfBackups(backups.data);
             else if (what === 'restore') restore();
             else if (what === 'api') void navigate('/without-screens');
             else demo.layOut();
