@@ -9,6 +9,9 @@ import { tell } from '../app/notices';
 import { Button, LinkButton } from '../ui/buttons';
 
 const Section = styled.section`
+  ul {
+    margin-top: 8px;
+  }
   li {
     display: grid;
     grid-template-columns: minmax(0, 1fr) auto auto;

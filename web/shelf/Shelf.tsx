@@ -212,16 +212,18 @@ function useTakeOff() {
 
 type Told = Read<(typeof getBackups)['answer']> | undefined;
 
-/** What the shelf's menu says of backups that are made by themselves. */
+/** What the shelf's menu says of automatic backups. */
 function clockTold(backups: Told): string {
-  if (!backups) return 'Backups by themselves: none';
-  if (backups.problem) return 'Backups by themselves: not made';
-  return `Backups by themselves: ${backups.last ? whenInWords(backups.last) : 'the first is being made'}`;
+  if (!backups) return 'Automatic backups: none';
+  if (backups.problem) return 'Automatic backups: failed';
+  return `Automatic backups: ${backups.last ? `last ${whenInWords(backups.last)}` : 'the first is being made'}`;
 }
 
 function tellOfBackups(backups: Told): void {
   if (!backups) {
-    tell({ text: 'None are made. Start Lamp Wash with LAMPWASH_BACKUPS=FOLDER, and one is made every day.' });
+    tell({
+      text: 'No automatic backup is made. Start Lamp Wash with LAMPWASH_BACKUPS=FOLDER: then one is made every day.',
+    });
     return;
   }
   const { folder, hours, kept, problem } = backups;
@@ -229,7 +231,7 @@ function tellOfBackups(backups: Told): void {
     tell({ text: `No backup could be made in ${folder}: ${problem}`, tone: 'problem' });
     return;
   }
-  tell({ text: `One is made every ${hours} hours in ${folder}; the last ${kept} are kept.` });
+  tell({ text: `A backup is made every ${hours} hours in ${folder}. The last ${kept} are kept.` });
 }
 
 /** Ends what the passphrase opened in this browser; the server's page asks for it again. */
