@@ -80,7 +80,10 @@ export function archiveRoutes(services: Services) {
       try {
         return await takeIn(services, bytes, AbortSignal.any([signal, within(MOST_MINUTES)]));
       } catch (error) {
-        if (error instanceof ArchiveError) throw new Problem(422, error.message);
+        if (error instanceof ArchiveError) {
+          const { message, aside } = error;
+          throw new Problem(422, message, undefined, aside.length ? { aside } : {});
+        }
         throw error;
       }
     }),

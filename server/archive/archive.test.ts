@@ -324,6 +324,25 @@ describe('one shelf', { shuffle: false }, () => {
       expect(await counts()).toEqual(there);
     });
 
+    it('of series that are put aside here names them, so that they can be brought back or removed', async () => {
+      await moveToAnEmptyShelf();
+      expect((await take(archive)).status).toBe(201);
+      const all = (await http().get('/api/series')).body as Series[];
+      for (const { id } of all) await http().delete(`/api/series/${id}`);
+      const { status, body } = await take(archive);
+      expect([status, body.title]).toEqual([
+        422,
+        expect.stringMatching(/are put aside here. Bring them back/),
+      ]);
+      const { aside } = body as { aside: { id: string; title: string }[] };
+      expect(aside.map(s => s.title).sort()).toEqual(['Given away', 'Low water', 'Put aside']);
+      for (const { id } of aside) {
+        expect((await http().delete(`/api/put-aside/series/${id}`)).status).toBe(204);
+      }
+      expect((await take(archive)).status).toBe(201);
+      await moveToAnEmptyShelf();
+    });
+
     it('comes into a shelf that is empty, not beside series that are there', async () => {
       await newSeries('My own');
       const there = await counts();

@@ -40,4 +40,12 @@ export const pieceName = (table: string, piece: number) =>
 export const tableOf = (name: string): string | undefined => /^rows\/(\w+)\.\d+\.ndjson$/.exec(name)?.[1];
 
 /** An archive that cannot be taken in; the message says why, and what to do. */
-export class ArchiveError extends Error {}
+export class ArchiveError extends Error {
+  /** @param aside series of it that are put aside here: back with them, or away for good, and there is no more to refuse */
+  constructor(
+    message: string,
+    readonly aside: readonly { id: string; title: string }[] = [],
+  ) {
+    super(message);
+  }
+}

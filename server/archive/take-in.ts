@@ -30,10 +30,22 @@ class OfShelf implements Kind {
   private demo: string[] = [];
 
   async begin({ series }: Head, transaction?: Transaction): Promise<void> {
-    const there = await Series.findOne({ where: { id: series.map(s => s.id) }, transaction });
-    if (there) {
+    const there = await Series.findAll({ where: { id: series.map(s => s.id) }, transaction });
+    const onShelf = there.find(s => s.deletedAt === null);
+    if (onShelf) {
       throw new ArchiveError(
-        `“${there.title}” of the backup is on this shelf already${there.deletedAt ? ', put aside' : ''}. A backup comes into a shelf without it: start with another LAMPWASH_HOME.`,
+        `“${onShelf.title}” of the backup is on this shelf already. A backup comes into a shelf without it: start with another LAMPWASH_HOME.`,
+      );
+    }
+    if (there.length) {
+      const titles = there.map(({ title }) => `“${title}”`);
+      const named =
+        titles.length > 3
+          ? `${titles.slice(0, 3).join(', ')} and ${titles.length - 3} more`
+          : titles.join(', ');
+      throw new ArchiveError(
+        `${named} of the backup ${there.length === 1 ? 'is' : 'are'} put aside here. Bring ${there.length === 1 ? 'it' : 'them'} back instead; or remove ${there.length === 1 ? 'it' : 'them'} for good, and take the backup in.`,
+        there.map(({ id, title }) => ({ id, title })),
       );
     }
     const own = await Series.count({ where: { demo: false, deletedAt: null }, transaction });

@@ -1,4 +1,4 @@
-import { useEffect } from 'react';
+import { useEffect, useRef } from 'react';
 import styled from 'styled-components';
 import { countOf } from '../../words/words';
 import { Button, LinkButton } from '../ui/buttons';
@@ -10,7 +10,6 @@ const Slip = styled.section`
   right: 26px;
   bottom: 72px;
   width: 380px;
-  max-height: 60vh;
   display: flex;
   flex-direction: column;
   background: var(--paper-high);
@@ -32,6 +31,11 @@ const Slip = styled.section`
   ul {
     overflow: auto;
     scrollbar-width: thin;
+    /* So low that the sheet beneath it can be worked on. */
+    max-height: min(220px, 40vh);
+  }
+  p > button + button {
+    margin-left: 14px;
   }
   li {
     padding: 7px 16px;
@@ -80,9 +84,13 @@ function stateInWords(f: Incoming): string {
 
 /** The files on their way in, each with its progress or its problem. */
 export function ImportSlip() {
-  const { list, stop, clear } = useImports();
+  const { list, away, stop, tryAll, clear } = useImports();
+  const under = useRef<HTMLLIElement>(null);
   const underway = list.some(f => f.state === 'waiting' || f.state === 'sending');
+  const sending = list.find(f => f.state === 'sending')?.id;
   const failed = list.filter(f => f.state === 'failed').length;
+  const stopped = list.filter(f => f.state === 'stopped').length;
+  const again = list.filter(f => f.offers.some(offer => offer.again)).length;
   const done = list.filter(f => f.state === 'done').length;
   const remarks = list.filter(f => f.remark).length;
 
@@ -92,15 +100,30 @@ export function ImportSlip() {
     return () => clearTimeout(timer);
   }, [underway, failed, remarks, list.length, clear]);
 
+  // The list follows what is being read.
+  useEffect(() => {
+    void under.current?.scrollIntoView({ block: 'nearest' });
+  }, [sending]);
+
   if (!list.length) return null;
+  const left = [
+    failed ? `${countOf(failed, 'file').toLowerCase()} not` : '',
+    stopped ? `${countOf(stopped, 'file').toLowerCase()} stopped` : '',
+  ].filter(Boolean);
+  const kind = list.some(isArchive) ? 'file' : 'photograph';
   return (
     <Slip aria-label="Bringing in">
       <header>
         <h2 role="status">
           {underway
-            ? `Bringing in, ${done} of ${list.length} done`
-            : `${countOf(done, list.some(isArchive) ? 'file' : 'photograph')} brought in${failed ? `, ${countOf(failed, 'file').toLowerCase()} not` : ''}`}
+            ? `${away ? 'Waiting for the server' : 'Bringing in'}, ${done} of ${list.length} done`
+            : [`${countOf(done, kind)} brought in`, ...left].join(', ')}
         </h2>
+        {again > 1 && !underway ? (
+          <Button $small onPress={tryAll}>
+            Try all again
+          </Button>
+        ) : null}
         {underway ? (
           <Button $small onPress={stop}>
             Stop
@@ -113,7 +136,7 @@ export function ImportSlip() {
       </header>
       <ul>
         {[...list.filter(f => f.state === 'failed'), ...list.filter(f => f.state !== 'failed')].map(f => (
-          <li key={f.id} data-state={f.state}>
+          <li key={f.id} data-state={f.state} ref={f.id === sending ? under : undefined}>
             <b title={f.name}>{f.name}</b>
             <span>{stateInWords(f)}</span>
             {f.state === 'sending' ? (
@@ -127,9 +150,13 @@ export function ImportSlip() {
               />
             ) : null}
             {f.problem || f.remark ? <p>{f.problem ?? f.remark}</p> : null}
-            {f.offer ? (
+            {f.offers.length ? (
               <p>
-                <LinkButton onPress={f.offer.take}>{f.offer.text}</LinkButton>
+                {f.offers.map(({ text, take }) => (
+                  <LinkButton key={text} onPress={take}>
+                    {text}
+                  </LinkButton>
+                ))}
               </p>
             ) : null}
           </li>

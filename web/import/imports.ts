@@ -2,7 +2,9 @@ import type { QueryClient } from '@tanstack/react-query';
 import { create } from 'zustand';
 import { ARCHIVE_TYPE, takeInArchive, type TakenIn } from '../../contract/archives';
 import { bringInPhotograph, restorePhotograph, type Photograph } from '../../contract/photographs';
+import { removeForGood } from '../../contract/put-aside';
 import { addressOf } from '../../contract/route';
+import { restoreSeries } from '../../contract/series';
 import { ApiError, call, messageOf, problemFrom } from '../app/api';
 import type { Refused } from './gathered';
 
@@ -16,13 +18,24 @@ export interface Incoming {
   problem: string | null;
   /** What is to be known of one that was brought in: that it is damaged, or only a part of its file. */
   remark: string | null;
-  /** Something can be done about a problem: what it is called, and how. */
-  offer: { text: string; take: () => void } | null;
+  /** What can be done about a problem: what it is called, and how. */
+  offers: Offer[];
+}
+
+export interface Offer {
+  text: string;
+  take: () => void;
+  /** It asks for the same once more: that can be done for all at once. */
+  again?: true;
 }
 
 interface Imports {
   list: Incoming[];
+  /** The server does not answer: what is left waits for it. */
+  away: boolean;
   stop: () => void;
+  /** Asks once more for all for which that may help. */
+  tryAll: () => void;
   clear: () => void;
 }
 
@@ -36,12 +49,21 @@ interface Job {
   client: QueryClient;
   /** It is wanted though the series has it. */
   again?: boolean;
+  /** How often it has been cut off. */
+  cut?: number;
 }
+
+/** A file that is cut off so often is what cuts it off. */
+const MOST_CUT = 3;
+/** How often it is looked whether the server is back, and for how long that is waited for, in milliseconds. */
+const LOOK_MS = 2000;
+const AWAY_MS = 15 * 60_000;
 const queue: Job[] = [];
 const requests = new Map<number, XMLHttpRequest>();
 
 export const useImports = create<Imports>((set, get) => ({
   list: [],
+  away: false,
   stop: () => {
     queue.length = 0;
     for (const request of requests.values()) request.abort();
@@ -51,11 +73,17 @@ export const useImports = create<Imports>((set, get) => ({
       ),
     });
   },
+  tryAll: () => {
+    for (const { offers } of get().list) offers.find(offer => offer.again)?.take();
+  },
   clear: () => set({ list: get().list.filter(f => f.state === 'waiting' || f.state === 'sending') }),
 }));
 
 const change = (id: number, part: Partial<Incoming>) =>
   useImports.setState(s => ({ list: s.list.map(f => (f.id === id ? { ...f, ...part } : f)) }));
+
+/** The request was not answered. */
+class Unanswered extends Error {}
 
 /** Sends one file; fetch cannot tell how much has been sent, so this is the older way. */
 function send<A>({ id, file }: Job, address: string, body: FormData | File): Promise<A> {
@@ -70,7 +98,7 @@ function send<A>({ id, file }: Job, address: string, body: FormData | File): Pro
       request.status < 300
         ? resolve(request.response as A)
         : reject(problemFrom(request.status, request.response));
-    request.onerror = () => reject(new Error('The server does not answer.'));
+    request.onerror = () => reject(new Unanswered('The server does not answer.'));
     request.onabort = () => reject(new DOMException('stopped', 'AbortError'));
     request.onloadend = () => requests.delete(id);
     request.send(body);
@@ -97,30 +125,91 @@ async function sendArchive(job: Job): Promise<string> {
 
 /** Asks for a file once more, in its own place of the list. */
 function again(job: Job): void {
-  change(job.id, { state: 'waiting', sent: 0, problem: null, offer: null });
+  change(job.id, { state: 'waiting', sent: 0, problem: null, offers: [] });
   queue.push(job);
   void work();
 }
 
+const tryAgain = (job: Job): Offer => ({
+  text: 'Try again',
+  again: true,
+  take: () => again({ ...job, cut: 0 }),
+});
+
+/** Does something that makes a problem go away. */
+function mending(job: Job, text: string, mend: () => Promise<void>): Offer {
+  const take = async () => {
+    change(job.id, { offers: [] });
+    try {
+      await mend();
+      void job.client.invalidateQueries();
+    } catch (failure) {
+      change(job.id, { problem: messageOf(failure), offers: [tryAgain(job)] });
+    }
+  };
+  return { text, take: () => void take() };
+}
+
+const isDone = (job: Job, remark: string | null = null) =>
+  change(job.id, { state: 'done', sent: 1, problem: null, remark, offers: [] });
+
 /** What can be done about a file that was not brought in. */
-function offerFor(job: Job, error: unknown): Incoming['offer'] {
-  if (!(error instanceof ApiError)) return { text: 'Try again', take: () => again(job) };
+function offersFor(job: Job, error: unknown): Offer[] {
+  if (!(error instanceof ApiError)) return [tryAgain(job)];
+  const aside = error.body.aside as { id: string; title: string }[] | undefined;
+  if (aside) {
+    const isOne = aside.length === 1;
+    return [
+      mending(job, isOne ? 'Bring it back' : 'Bring them back', async () => {
+        for (const { id } of aside) await call(restoreSeries, { params: { id } });
+        isDone(job, `Back on the shelf: ${aside.map(s => s.title).join(', ')}. The backup was not taken in.`);
+      }),
+      mending(job, 'Remove for good, and take the backup in', async () => {
+        for (const { id } of aside) await call(removeForGood, { params: { kind: 'series', id } });
+        again(job);
+      }),
+    ];
+  }
   const existing = error.body.existing as { id: string; isAside: boolean } | undefined;
   if (existing?.isAside) {
-    const take = async () => {
-      try {
+    return [
+      mending(job, 'Bring it back', async () => {
         await call(restorePhotograph, { params: { id: existing.id } });
-        change(job.id, { state: 'done', sent: 1, problem: null, offer: null });
-        void job.client.invalidateQueries();
-      } catch (failure) {
-        change(job.id, { problem: messageOf(failure) });
-      }
-    };
-    return { text: 'Bring it back', take: () => void take() };
+        isDone(job);
+      }),
+    ];
   }
-  if (existing) return { text: 'Bring it in again', take: () => again({ ...job, again: true }) };
+  if (existing) return [{ text: 'Bring it in again', take: () => again({ ...job, again: true }) }];
   // What the server had no room or no time for may go another time.
-  return error.status >= 500 || error.status === 0 ? { text: 'Try again', take: () => again(job) } : null;
+  return error.status >= 500 || error.status === 0 ? [tryAgain(job)] : [];
+}
+
+/** Whether the server was not there, and not whether it refused. */
+const isGap = (error: unknown) =>
+  error instanceof Unanswered || (error instanceof ApiError && [502, 503, 504].includes(error.status));
+
+const isBack = () =>
+  fetch('/api/health').then(
+    ({ ok }) => ok,
+    () => false,
+  );
+
+/** Waits until the server is back, or too long, or all is stopped; whether it is. */
+async function waitForServer(): Promise<boolean> {
+  useImports.setState({ away: true });
+  const until = Date.now() + AWAY_MS;
+  let back = false;
+  while (queue.length && Date.now() < until && !back) {
+    await new Promise(done => setTimeout(done, LOOK_MS));
+    back = await isBack();
+  }
+  useImports.setState({ away: false });
+  return back;
+}
+
+/** What was not brought in is told of, with what can be done. */
+function fail(job: Job, error: unknown): void {
+  change(job.id, { state: 'failed', problem: messageOf(error), offers: offersFor(job, error) });
 }
 
 async function work(): Promise<void> {
@@ -131,11 +220,15 @@ async function work(): Promise<void> {
   change(job.id, { state: 'sending' });
   try {
     const remark = job.seriesId === null ? await sendArchive(job) : await sendPicture(job, job.seriesId);
-    change(job.id, { state: 'done', sent: 1, remark });
+    isDone(job, remark);
     void job.client.invalidateQueries();
   } catch (error) {
-    if ((error as Error).name !== 'AbortError')
-      change(job.id, { state: 'failed', problem: messageOf(error), offer: offerFor(job, error) });
+    if (isGap(error) && (job.cut ?? 0) < MOST_CUT) {
+      // A gap is waited out: in its place it goes on.
+      change(job.id, { state: 'waiting', sent: 0 });
+      queue.unshift({ ...job, cut: (job.cut ?? 0) + 1 });
+      if (!(await waitForServer())) for (const left of queue.splice(0)) fail(left, error);
+    } else if ((error as Error).name !== 'AbortError') fail(job, error);
   }
   running = false;
   void work();
@@ -154,7 +247,7 @@ export function refuse(refused: readonly Refused[]): void {
         state: 'failed' as const,
         problem: why,
         remark: null,
-        offer: null,
+        offers: [],
       })),
     ],
   }));
@@ -182,7 +275,7 @@ function start(files: readonly File[], seriesId: string | null, client: QueryCli
         state: 'waiting' as const,
         problem: null,
         remark: null,
-        offer: null,
+        offers: [],
       })),
     ],
   }));

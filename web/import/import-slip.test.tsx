@@ -1,0 +1,124 @@
+import { QueryClient } from '@tanstack/react-query';
+import { userEvent } from 'vitest/browser';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { put } from '../testing/desk';
+import { ImportSlip } from './ImportSlip';
+import { bringIn, takeInArchives, useImports } from './imports';
+
+/** Files on their way in, over a server that goes and comes back, refuses, and has what they bring put aside. */
+
+type Answer = { status: number; body: object } | 'gone';
+
+/** What the server says to each file that is sent, by its turn. */
+let answers: ((turn: number) => Answer | Promise<Answer>) | null;
+let turns = 0;
+let health: boolean;
+const asked: string[] = [];
+
+class Sent {
+  upload: { onprogress?: (e: object) => void } = {};
+  status = 0;
+  response: unknown = null;
+  responseType = '';
+  onload = () => undefined;
+  onerror = () => undefined;
+  onabort = () => undefined;
+  onloadend = () => undefined;
+  open = () => undefined;
+  setRequestHeader = () => undefined;
+  abort = () => {
+    this.onabort();
+    this.onloadend();
+  };
+  send = () => {
+    void Promise.resolve(answers!(turns++)).then(answer => {
+      if (answer === 'gone') this.onerror();
+      else {
+        Object.assign(this, { status: answer.status, response: answer.body });
+        this.onload();
+      }
+      this.onloadend();
+    });
+  };
+}
+
+const done: Answer = { status: 201, body: { damage: null, part: null, series: [{ title: 'Low water' }] } };
+const files = (count: number, ending = 'jpg') =>
+  Array.from({ length: count }, (_, i) => new File(['a'], `print ${i + 1}.${ending}`));
+
+beforeEach(() => {
+  turns = 0;
+  health = true;
+  asked.length = 0;
+  useImports.setState({ list: [], away: false });
+  vi.stubGlobal('XMLHttpRequest', Sent);
+  vi.stubGlobal('fetch', (url: string, init?: RequestInit) => {
+    asked.push(`${init?.method ?? 'GET'} ${url}`);
+    if (!url.endsWith('/api/health')) return Promise.resolve(new Response(null, { status: 204 }));
+    return health ? Promise.resolve(new Response('{}')) : Promise.reject(new TypeError('gone'));
+  });
+});
+afterEach(() => {
+  useImports.getState().stop();
+  vi.unstubAllGlobals();
+});
+
+describe('files on their way in', () => {
+  it('wait while the server is away, and go on when it is back', async () => {
+    const screen = await put(<ImportSlip />);
+    answers = turn => (turn === 1 || turn === 2 ? 'gone' : done);
+    health = false;
+    bringIn(files(4), 'series', new QueryClient());
+    await expect.element(screen.getByRole('status')).toHaveTextContent('Waiting for the server, 1 of 4 done');
+    health = true;
+    await expect
+      .element(screen.getByRole('status'), { timeout: 15_000 })
+      .toHaveTextContent('Four photographs brought in');
+  });
+
+  it('one that cuts the server off each time is named, and the others come in', async () => {
+    const screen = await put(<ImportSlip />);
+    answers = turn => (turn < 4 ? 'gone' : done);
+    bringIn(files(2), 'series', new QueryClient());
+    await expect
+      .element(screen.getByRole('status'), { timeout: 18_000 })
+      .toHaveTextContent('One photograph brought in, one file not');
+  });
+
+  it('that failed are all tried again by one press', async () => {
+    const screen = await put(<ImportSlip />);
+    const full: Answer = { status: 507, body: { title: 'The disk is full.' } };
+    answers = turn => (turn < 3 ? full : done);
+    bringIn(files(3), 'series', new QueryClient());
+    await userEvent.click(screen.getByRole('button', { name: 'Try all again' }));
+    await expect.element(screen.getByRole('status')).toHaveTextContent('Three photographs brought in');
+  });
+
+  it('that are stopped add up with those that are done and those that are not', async () => {
+    const screen = await put(<ImportSlip />);
+    const refused: Answer = { status: 422, body: { title: 'It is damaged.' } };
+    answers = turn => (turn === 0 ? done : turn === 1 ? refused : new Promise(() => undefined));
+    bringIn(files(6), 'series', new QueryClient());
+    await expect.element(screen.getByText('It is damaged.')).toBeVisible();
+    await userEvent.click(screen.getByRole('button', { name: 'Stop' }));
+    await expect
+      .element(screen.getByRole('status'))
+      .toHaveTextContent('One photograph brought in, one file not, four files stopped');
+  });
+
+  it('a backup of what is put aside offers to bring that back, or to remove it and go on', async () => {
+    const screen = await put(<ImportSlip />);
+    const aside = [{ id: 'one', title: 'Low water' }];
+    answers = turn =>
+      turn < 2 ? { status: 422, body: { title: '“Low water” is put aside here.', aside } } : done;
+    takeInArchives(files(1, 'tar'), new QueryClient());
+    await userEvent.click(screen.getByRole('button', { name: 'Bring it back' }));
+    await expect.element(screen.getByText(/Back on the shelf: Low water/)).toBeVisible();
+    expect(asked).toContain('POST /api/series/one/restore');
+
+    takeInArchives(files(1, 'tar'), new QueryClient());
+    await userEvent.click(screen.getByRole('button', { name: 'Remove for good, and take the backup in' }));
+    await expect.element(screen.getByText('On the shelf: Low water.')).toBeVisible();
+    expect(asked).toContain('DELETE /api/put-aside/series/one');
+  });
+});
