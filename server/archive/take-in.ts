@@ -207,7 +207,12 @@ class ByHead implements Taking {
  */
 export async function takeIn(services: Services, bytes: Readable, signal?: AbortSignal): Promise<TakenIn> {
   const taking = new ByHead(services, signal);
-  const taken = await readArchive(services.sequelize, bytes, taking, signal).finally(() => taking.close());
+  let taken: TakenIn;
+  try {
+    taken = await readArchive(services.sequelize, bytes, taking, signal);
+  } finally {
+    await taking.close();
+  }
   const ahead = async () => {
     for (const source of taking.sources) await services.pictures.warm(source);
   };

@@ -6,6 +6,7 @@ import { messageOf } from '../app/api';
 import { useChangePhotograph, usePhotograph, useSeries } from '../app/queries';
 import { useKeys } from '../app/useKeys';
 import { SeriesContext } from '../controls/tools';
+import { shownTake, type OpenedTakes } from '../takes/shown-take';
 import { Bar, Crumbs } from '../ui/bar';
 import { Wait } from '../ui/wait';
 import { AtWork } from './AtWork';
@@ -40,16 +41,17 @@ function BenchOf({ photograph }: { photograph: Photograph }) {
   const series = useSeries(photograph.seriesId);
   useNeighbourKeys(photograph.id, series.data);
   const change = useChangePhotograph();
-  const [takeId, setTakeId] = useState(photograph.currentTakeId);
-  const known = photograph.takes.some(t => t.id === takeId);
-  const current = known ? takeId : photograph.currentTakeId;
+  const { currentTakeId } = photograph;
+  const [opened, setOpened] = useState<OpenedTakes>({ id: currentTakeId, before: currentTakeId });
+  const current = shownTake(opened, photograph);
   const { session, problem } = useSession(current);
   const beside = useBeside(photograph.id, series.data);
   const [chosenHere, setChosenHere] = useState(false);
   const openTake = (id: string) => {
-    setTakeId(id);
+    setOpened({ id, before: current });
     setChosenHere(true);
-    if (id !== photograph.currentTakeId) change.mutate({ id: photograph.id, currentTakeId: id });
+    // What is known here of where the photograph stands may be long past.
+    if (id !== current) change.mutate({ id: photograph.id, currentTakeId: id });
   };
   if (problem) return <Wait problem={problem} />;
   if (!session) {
