@@ -169,7 +169,7 @@ test('layers laid down on a photograph are areas again', async ({ page, app }) =
 
   // A broken one is said, and nothing changes.
   await layDown(page, { name: 'torn.ora', bytes: layers.bytes.subarray(0, 400) });
-  await expect(page.getByText(/^torn\.ora was not taken in: it is no OpenRaster file/)).toBeVisible();
+  await expect(page.getByText(/^torn\.ora was not taken in: it ends too early/)).toBeVisible();
 });
 
 test('a look written as a table gives another photograph the same, within what was stated', async ({

@@ -9,6 +9,7 @@ import sharp from 'sharp';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { startApp, type App } from '../server/testing/running';
 import { madeFiles, names } from './files';
+import { hostilePackages } from './packages';
 import { maker, type Description } from './requests';
 import { newTally, tried, watchHealth } from './tally';
 import { heavyTreatments } from './treatments';
@@ -338,6 +339,36 @@ it('a package of which the server is killed while it comes in is not there at al
   for (const { title, photographs } of all) if (title === 'Given') expect(photographs).toBe(6);
   expect(all).toHaveLength(there + 1);
   notes.push(`5 kills while a package came in: ${there - before} were whole by then`);
+  await allIsWell();
+}, 240_000);
+
+it('packages made to hold the server, or to come in unread, are refused by name or taken, beside all others', async () => {
+  const given = await newSeries('Strange');
+  const { currentTakeId } = await app.bringIn(given, await noise(), 'strange.png');
+  await put(currentTakeId, 1, light(0.5));
+  const gift = Buffer.from(await (await fetch(`${app.url}/api/series/${given}/package`)).arrayBuffer());
+  const before = (await app.api<unknown[]>('GET', '/api/series')).length;
+  const packages = await hostilePackages(gift);
+  let longest = { ms: 0, what: '' };
+  let came = 0;
+  for (const [what, bytes, fits] of packages) {
+    const stop = watchHealth(tally, faults, app.url);
+    const headers = { 'Content-Type': 'application/x-tar' };
+    const body = new Uint8Array(bytes);
+    const answer = await tried(tally, faults, `${app.url}/api/archives`, { method: 'POST', headers, body });
+    if (answer && answer.status !== (fits ? 201 : 422))
+      faults.push(`${what}: ${answer.status} ${answer.text.slice(0, 200)}`);
+    if (answer?.status === 201) came++;
+    const ms = Math.round(await stop());
+    if (ms > longest.ms) longest = { ms, what };
+    if (process.env.DETAIL) console.log(what, answer?.status, ms, answer?.text.slice(0, 120));
+  }
+  expect((await app.api<unknown[]>('GET', '/api/series')).length - before).toBe(came);
+  const left = await readdir(join(app.home, 'cache', 'uploads'));
+  expect(left.filter(name => name.startsWith('archive-'))).toEqual([]);
+  notes.push(
+    `${packages.length} packages, ${came} taken; health within ${longest.ms} ms, the longest beside ${longest.what}`,
+  );
   await allIsWell();
 }, 240_000);
 
