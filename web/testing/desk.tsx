@@ -12,15 +12,20 @@ import type { Edits } from '../takes/edits';
 import { createBench, type Bench } from '../bench/bench-store';
 import { BenchContext, useBenchState } from '../bench/work';
 
-/** A component on the page, with what stands about every component of the application. */
+const client = createQueryClient();
+
+/** A component with what stands about every component of the application. */
+export const standing = (what: ReactNode) => (
+  <QueryClientProvider client={client}>
+    <GlobalStyle />
+    {what}
+  </QueryClientProvider>
+);
+
+/** A component on the page. */
 export async function put(what: ReactNode) {
-  const screen = await render(
-    <QueryClientProvider client={createQueryClient()}>
-      <GlobalStyle />
-      {what}
-    </QueryClientProvider>,
-  );
-  return screen;
+  client.clear();
+  return render(standing(what));
 }
 
 export const treated = (steps: readonly object[], more: object = {}): Treatment =>

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { describe, expect, it } from 'vitest';
 import { page, userEvent } from 'vitest/browser';
-import { drag, put } from '../testing/desk';
+import { drag, put, standing } from '../testing/desk';
 import { Slider } from './slider';
 
 /** A slider and its number: by pointer, wheel, keys and typing. */
@@ -78,6 +78,27 @@ describe('a slider', () => {
     await userEvent.keyboard('{End}');
     expect(now()).toBe(4);
   });
+  it('tells what it shows, by however little it is moved from elsewhere', async () => {
+    const red = (value: number) => (
+      <Slider
+        {...{ label: 'Red', value, min: -1, max: 1, step: 0.01, standard: 0, shownTimes: 100 }}
+        onChange={() => undefined}
+        onChangeEnd={() => undefined}
+      />
+    );
+    const screen = await put(red(0));
+    const thumb = page.getByRole('slider', { name: 'Red' });
+    const number = page.getByRole('textbox', { name: 'Red, number' });
+    // A pull on the picture gives values between the steps of the slider, and just at their borders.
+    for (let value = 0.1; value < 0.16; value += 0.0025) {
+      for (const of of [value, value + 1e-9, value + 0.001]) {
+        await screen.rerender(standing(red(of)));
+        const shown = (number.element() as HTMLInputElement).value;
+        expect(thumb.element().getAttribute('aria-valuetext'), String(of)).toBe(shown);
+      }
+    }
+  });
+
   it('has a number that is typed anew after Escape or Enter, wherever the pointer presses in it', async () => {
     const { now, number } = await slider();
     await userEvent.click(number);

@@ -181,11 +181,12 @@ export function Slider(props: SliderProps) {
     element?.addEventListener('keydown', write);
     return () => element?.removeEventListener('keydown', write);
   }, []);
-  // What is spoken is what is shown: its place on the track, or a share of one, is not.
+  // What is spoken is what is shown: its place on the track, or a share of one, is not. After every change, since the part
+  // beneath writes a text of its own whenever the value moves at all.
   const spoken = written(value, shown, locale);
   useEffect(() => {
     thumb.current?.setAttribute('aria-valuetext', spoken);
-  }, [spoken]);
+  });
 
   const latest = useRef(props);
   useEffect(() => {
