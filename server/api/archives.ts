@@ -19,7 +19,7 @@ const MOST_MINUTES = 60;
 const SLEEPS_MS = 60_000;
 
 /** What comes of a request, to be given up without giving up the request: whoever sends it hears why. */
-function comingFrom(req: Request, res: Response): { bytes: PassThrough; signal: AbortSignal } {
+function comingFrom(req: Request, res: Response): { bytes: PassThrough; gone: AbortController } {
   const bytes = new PassThrough();
   const gone = new AbortController();
   req.once('close', () => {
@@ -28,20 +28,14 @@ function comingFrom(req: Request, res: Response): { bytes: PassThrough; signal: 
   // Nobody is there to hear that it has come in.
   res.once('close', () => gone.abort(new Problem(400, 'Who sent the archive has gone.')));
   req.pipe(bytes);
-  return { bytes, signal: gone.signal };
+  return { bytes, gone };
 }
 
-/** Throws where an archive takes longer than it may. */
-function within(minutes: number): AbortSignal {
-  const late = new AbortController();
-  const why = new Problem(
-    422,
-    `The archive was not taken in within ${minutes} minutes.`,
-    'Take it in on the server itself: npm run restore -- FILE.tar',
-  );
-  setTimeout(() => late.abort(why), minutes * 60_000).unref();
-  return late.signal;
-}
+const TOO_LATE = new Problem(
+  422,
+  `The archive could not be imported within ${MOST_MINUTES} minutes.`,
+  'Import it on the server: npm run restore -- FILE.tar',
+);
 
 /** The day, as it stands in a file's name. */
 const today = () => new Date().toISOString().slice(0, 10);
@@ -76,15 +70,18 @@ export function archiveRoutes(services: Services) {
     }),
     implement(takeInArchive, async (_input, req, res) => {
       await needRoom(config.cacheFolder, 2 * Number(req.headers['content-length'] ?? 0));
-      const { bytes, signal } = comingFrom(req, res);
+      const { bytes, gone } = comingFrom(req, res);
+      const late = setTimeout(() => gone.abort(TOO_LATE), MOST_MINUTES * 60_000);
       try {
-        return await takeIn(services, bytes, AbortSignal.any([signal, within(MOST_MINUTES)]));
+        return await takeIn(services, bytes, gone.signal);
       } catch (error) {
         if (error instanceof ArchiveError) {
           const { message, aside } = error;
           throw new Problem(422, message, undefined, aside.length ? { aside } : {});
         }
         throw error;
+      } finally {
+        clearTimeout(late);
       }
     }),
   ];

@@ -135,7 +135,7 @@ export function onlySignedIn(signIns: SignIns, interfaceFolder: string, wait = w
   });
   router.post(
     '/sign-in',
-    fewAtOnce(show('Other tries from here are being looked at. Wait a moment, then try again.', 429)),
+    fewAtOnce(show('Too many tries at once. Wait a moment, then try again.', 429)),
     slower,
     express.urlencoded({ extended: false, limit: 4096, parameterLimit: 4 }),
     async (req, res, next) => {

@@ -332,7 +332,7 @@ describe('one shelf', { shuffle: false }, () => {
       const { status, body } = await take(archive);
       expect([status, body.title]).toEqual([
         422,
-        expect.stringMatching(/are put aside here. Bring them back/),
+        expect.stringMatching(/are put aside on this shelf. Restore them/),
       ]);
       const { aside } = body as { aside: { id: string; title: string }[] };
       expect(aside.map(s => s.title).sort()).toEqual(['Given away', 'Low water', 'Put aside']);

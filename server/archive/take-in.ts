@@ -44,7 +44,9 @@ class OfShelf implements Kind {
           ? `${titles.slice(0, 3).join(', ')} and ${titles.length - 3} more`
           : titles.join(', ');
       throw new ArchiveError(
-        `${named} of the backup ${there.length === 1 ? 'is' : 'are'} put aside here. Bring ${there.length === 1 ? 'it' : 'them'} back instead; or remove ${there.length === 1 ? 'it' : 'them'} for good, and take the backup in.`,
+        there.length === 1
+          ? `${named} from the backup is put aside on this shelf. Restore it, or delete it for good and import the backup.`
+          : `${named} from the backup are put aside on this shelf. Restore them, or delete them for good and import the backup.`,
         there.map(({ id, title }) => ({ id, title })),
       );
     }

@@ -106,18 +106,18 @@ describe('files on their way in', () => {
       .toHaveTextContent('One photograph brought in, one file not, four files stopped');
   });
 
-  it('a backup of what is put aside offers to bring that back, or to remove it and go on', async () => {
+  it('a backup of what is put aside offers to restore that, or to delete it and go on', async () => {
     const screen = await put(<ImportSlip />);
     const aside = [{ id: 'one', title: 'Low water' }];
     answers = turn =>
       turn < 2 ? { status: 422, body: { title: '“Low water” is put aside here.', aside } } : done;
     takeInArchives(files(1, 'tar'), new QueryClient());
-    await userEvent.click(screen.getByRole('button', { name: 'Bring it back' }));
-    await expect.element(screen.getByText(/Back on the shelf: Low water/)).toBeVisible();
+    await userEvent.click(screen.getByRole('button', { name: 'Restore it' }));
+    await expect.element(screen.getByText(/Restored: Low water/)).toBeVisible();
     expect(asked).toContain('POST /api/series/one/restore');
 
     takeInArchives(files(1, 'tar'), new QueryClient());
-    await userEvent.click(screen.getByRole('button', { name: 'Remove for good, and take the backup in' }));
+    await userEvent.click(screen.getByRole('button', { name: 'Delete for good and import the backup' }));
     await expect.element(screen.getByText('On the shelf: Low water.')).toBeVisible();
     expect(asked).toContain('DELETE /api/put-aside/series/one');
   });

@@ -160,11 +160,11 @@ function offersFor(job: Job, error: unknown): Offer[] {
   if (aside) {
     const isOne = aside.length === 1;
     return [
-      mending(job, isOne ? 'Bring it back' : 'Bring them back', async () => {
+      mending(job, isOne ? 'Restore it' : 'Restore them', async () => {
         for (const { id } of aside) await call(restoreSeries, { params: { id } });
-        isDone(job, `Back on the shelf: ${aside.map(s => s.title).join(', ')}. The backup was not taken in.`);
+        isDone(job, `Restored: ${aside.map(s => s.title).join(', ')}. The backup was not imported.`);
       }),
-      mending(job, 'Remove for good, and take the backup in', async () => {
+      mending(job, 'Delete for good and import the backup', async () => {
         for (const { id } of aside) await call(removeForGood, { params: { kind: 'series', id } });
         again(job);
       }),

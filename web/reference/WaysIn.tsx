@@ -57,10 +57,7 @@ function SignIns() {
   return (
     <Section aria-label="Signed in">
       <h3>Signed in</h3>
-      <p>
-        Browsers in which the passphrase was given. One that is not used for two weeks is signed out by
-        itself.
-      </p>
+      <p>Browsers signed in with the passphrase. A browser is signed out after two weeks without use.</p>
       <ul aria-label="Browsers signed in">
         {(signIns.data ?? []).map(s => (
           <li key={s.id}>
@@ -111,8 +108,7 @@ function Tokens() {
       <h3>Tokens</h3>
       <p>
         A passphrase is set, so a program gives a token: <code>-H &apos;Authorization: Bearer …&apos;</code>.
-        One that is ended lets nobody in, nor one that was not used for half a year; another passphrase ends
-        them all.
+        A token ends when you end it, after six months without use, or when the passphrase changes.
       </p>
       <form
         onSubmit={event => {
