@@ -1,7 +1,7 @@
 import { expect, type Page } from '@playwright/test';
 import { test } from './app';
 import { colourAt, differs, pictureOn } from './picture';
-import { chart, chroma, openBench, panelOf, saved } from './work';
+import { arrived, chart, chroma, openBench, panelOf, saved } from './work';
 
 /** The job for whoever does not see it, has no mouse, needs it large, or works by touch. docs/access.md describes the way. */
 
@@ -119,7 +119,7 @@ test('at twice the size everything can be reached, and nothing lies beyond the w
     `/series/${seriesId}/send-out?takes=${currentTakeId}`,
   ]) {
     await page.goto(app.url + path);
-    await page.waitForLoadState('networkidle');
+    await arrived(page);
     await page.waitForTimeout(400);
     const away = await page.evaluate(() => {
       const all = [

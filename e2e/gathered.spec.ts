@@ -2,7 +2,7 @@ import { expect, type Page } from '@playwright/test';
 import { zipSync } from 'fflate';
 import sharp from 'sharp';
 import { test } from './app';
-import { openBench } from './work';
+import { arrived, openBench } from './work';
 
 /** Photographs go in however they are laid down: pasted, dropped on any screen, in a zip. */
 
@@ -62,7 +62,7 @@ test('a zip with one broken file, dropped on each screen: the good ones go in, t
     `/series/${seriesId}/send-out?takes=${currentTakeId}`,
   ]) {
     await page.goto(app.url + path);
-    await page.waitForLoadState('networkidle');
+    await arrived(page);
     const zip = zipSync({
       'roll/2.jpg': new Uint8Array(await jpeg((shade += 7))),
       'roll/1.jpg': new Uint8Array(await jpeg((shade += 7))),
@@ -89,7 +89,7 @@ test('a zip with one broken file, dropped on each screen: the good ones go in, t
 
 test('on the shelf a zip begins a series; one that holds no photograph says so', async ({ page, app }) => {
   await page.goto(app.url);
-  await page.waitForLoadState('networkidle');
+  await arrived(page);
   const zip = zipSync({ 'a.jpg': new Uint8Array(await jpeg(200)) });
   await give(page, 'drop', [{ name: 'one.zip', type: 'application/zip', bytes: zip }]);
   await expect(page).toHaveURL(/\/series\//);

@@ -2,7 +2,7 @@ import { AxeBuilder } from '@axe-core/playwright';
 import { expect, test } from './app';
 import type { App } from '../server/testing/running';
 import { settled } from './picture';
-import { openBench } from './work';
+import { arrived, openBench } from './work';
 
 interface DemoSeries {
   id: string;
@@ -43,7 +43,7 @@ for (const [name, pathOf] of Object.entries(screens)) {
     }
     await page.goto(app.url + pathOf(series));
     if (name === 'bench') await settled(page);
-    else await page.waitForLoadState('networkidle');
+    else await arrived(page);
     expect(await foundBy(new AxeBuilder({ page })), name).toEqual([]);
     // The tone of the wall changes colours alone.
     for (const wall of ['dark', 'light']) {
@@ -70,7 +70,7 @@ test('nothing is cut off or overlaps at small and large windows', async ({ page,
       `/photographs/${series.photographs[0].id}`,
     ]) {
       await page.goto(app.url + path);
-      await page.waitForLoadState('networkidle');
+      await arrived(page);
       const wide = await page.evaluate(() => document.documentElement.scrollWidth);
       expect(wide, `${path} at ${width}`).toBeLessThanOrEqual(width);
       await expect

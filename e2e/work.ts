@@ -37,6 +37,12 @@ export async function openBench(
   return pictureOn(page);
 }
 
+/** The screen itself is there, with its heading, and has asked for what it shows: a quiet network alone is that of its scripts too. */
+export async function arrived(page: Page): Promise<void> {
+  await expect(page.locator('h1')).toBeVisible();
+  await page.waitForLoadState('networkidle');
+}
+
 export const saved = (page: Page) => expect(page.locator('[data-saving=saved]')).toBeVisible();
 
 /** The settings of the chosen step. */

@@ -1,5 +1,6 @@
 import { QueryClientProvider } from '@tanstack/react-query';
 import { useSyncExternalStore, type ReactNode } from 'react';
+import { MemoryRouter } from 'react-router';
 import { vi } from 'vitest';
 import { render } from 'vitest-browser-react';
 import type { Treatment } from '../../core/treatment/treatment';
@@ -18,7 +19,7 @@ const client = createQueryClient();
 export const standing = (what: ReactNode) => (
   <QueryClientProvider client={client}>
     <GlobalStyle />
-    {what}
+    <MemoryRouter>{what}</MemoryRouter>
   </QueryClientProvider>
 );
 

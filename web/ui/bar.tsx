@@ -163,7 +163,8 @@ export function Crumbs({
   screen,
 }: {
   above?: { to: string; text: string }[];
-  here: string;
+  /** Left out while it is not known what the screen is of: a heading without words says nothing. */
+  here?: string;
   /** What the screen is for, in the title of the tab, where its heading does not say it. */
   screen?: string;
 }) {
@@ -185,9 +186,11 @@ export function Crumbs({
           <i aria-hidden="true">/</i>
         </span>
       ))}
-      <h1 ref={heading} tabIndex={-1} aria-current="page" title={here}>
-        {here}
-      </h1>
+      {here ? (
+        <h1 ref={heading} tabIndex={-1} aria-current="page" title={here}>
+          {here}
+        </h1>
+      ) : null}
     </Way>
   );
 }
