@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process';
-import { existsSync } from 'node:fs';
+import { existsSync, mkdirSync, openSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { ensureBuilt, ensurePackages, ensurePerl, root } from './ensure.mjs';
 import { PlainError } from './plain-error.mjs';
@@ -7,6 +7,7 @@ import { ensurePostgres } from './cluster/binaries.mjs';
 import { startCluster } from './cluster/cluster.mjs';
 import { clusterFolder } from './cluster/folder.mjs';
 import { tryToHold } from './hold.mjs';
+import { steppedDown } from './step-down.mjs';
 
 /**
  * `npm run backup` and `npm run restore`: on the database of `LAMPWASH_HOME`, which is started for it where Lamp Wash does not run, or on that
@@ -15,6 +16,17 @@ import { tryToHold } from './hold.mjs';
 
 const [name, ...args] = process.argv.slice(2);
 const home = resolve(root, process.env.LAMPWASH_HOME ?? 'data');
+
+/** The file that is to be taken in, opened by who gave the command: whom the command runs as may not read it. */
+function opened(folder) {
+  const file = args.find(a => !a.startsWith('-'));
+  try {
+    return file === undefined ? null : openSync(resolve(folder, file), 'r');
+  } catch {
+    // The command says what is wrong with it.
+    return null;
+  }
+}
 
 async function main() {
   ensurePackages({ quiet: true });
@@ -40,11 +52,23 @@ async function main() {
       };
     }
   }
+  // Paths are meant from where the command was given, not from the project's folder.
+  const cwd = process.env.INIT_CWD ?? process.cwd();
+  mkdirSync(home, { recursive: true });
+  // A stranger's package is read as the server reads it.
+  const { env: own, ...user } = name === 'restore' ? steppedDown(home) : {};
+  const file = own ? opened(cwd) : null;
   const child = spawn(process.execPath, [join(root, 'dist/server', `${name}.mjs`), ...args], {
-    // Paths are meant from where the command was given, not from the project's folder.
-    cwd: process.env.INIT_CWD ?? process.cwd(),
-    stdio: 'inherit',
-    env: { ...process.env, DATABASE_URL: url, LAMPWASH_HOME: home },
+    ...user,
+    cwd,
+    stdio: ['inherit', 'inherit', 'inherit', ...(file === null ? [] : [file])],
+    env: {
+      ...process.env,
+      ...own,
+      DATABASE_URL: url,
+      LAMPWASH_HOME: home,
+      ...(file !== null && { LAMPWASH_FILE: '3' }),
+    },
   });
   // Ctrl-C ends the command in the terminal's group; the database is stopped behind it.
   process.on('SIGINT', () => undefined);

@@ -1,4 +1,5 @@
 import { spawn } from 'node:child_process';
+import { mkdirSync } from 'node:fs';
 import http from 'node:http';
 import https from 'node:https';
 import { createServer } from 'node:net';
@@ -10,6 +11,7 @@ import { startCluster } from './cluster/cluster.mjs';
 import { clusterFolder } from './cluster/folder.mjs';
 import { holdData } from './hold.mjs';
 import { giveNewPassword } from './cluster/initialise.mjs';
+import { steppedDown } from './step-down.mjs';
 
 /** `npm start`: everything from a fresh clone to a served application, and a clean end at Ctrl-C. */
 
@@ -116,12 +118,21 @@ async function main() {
   }
   if (stopping) return stopCluster();
 
+  mkdirSync(home, { recursive: true });
+  const { env: own, ...user } = steppedDown(home);
   server = spawn(process.execPath, ['--enable-source-maps', join(root, 'dist/server/main.mjs')], {
     // Not in the terminal's group, so that Ctrl-C ends the server before its database, not with it.
     detached: true,
     // When this script is killed, the channel tells the server, which then ends too.
     stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
-    env: { ...process.env, DATABASE_URL: databaseUrl, LAMPWASH_HOME: home, LAMPWASH_PORT: String(port) },
+    ...user,
+    env: {
+      ...process.env,
+      ...own,
+      DATABASE_URL: databaseUrl,
+      LAMPWASH_HOME: home,
+      LAMPWASH_PORT: String(port),
+    },
   });
   const code = await new Promise(done => server.once('exit', (status, signal) => done(signal ? 1 : status)));
   stopCluster();

@@ -78,11 +78,14 @@ async function main(): Promise<void> {
 }
 
 main().catch(error => {
-  const busy = (error as NodeJS.ErrnoException).code === 'EADDRINUSE';
+  const { code, syscall, message } = error as NodeJS.ErrnoException;
   const { LAMPWASH_PORT = '4870' } = process.env;
-  const text = busy
-    ? `Port ${LAMPWASH_PORT} is in use. Stop what uses it, or set LAMPWASH_PORT to another.`
-    : `Lamp Wash could not start: ${(error as Error).message}`;
+  const text =
+    code === 'EADDRINUSE'
+      ? `Port ${LAMPWASH_PORT} is in use. Stop what uses it, or set LAMPWASH_PORT to another.`
+      : code === 'EACCES' && syscall === 'listen'
+        ? `Port ${LAMPWASH_PORT} is root's alone, and the server does not run as root. Set LAMPWASH_PORT to 1024 or more; a proxy before it can have ${LAMPWASH_PORT}.`
+        : `Lamp Wash could not start: ${message}`;
   process.stderr.write(`${text}\n`);
   process.exit(1);
 });

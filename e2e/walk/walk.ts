@@ -134,8 +134,8 @@ function spread({ width, height, data }: Shot, u: number, v: number, reach: numb
   return most - least;
 }
 
-/** The canvas and the server's picture of what is saved, at places of both: within 2 codes where it is smooth. */
-async function pictureHolds(page: Page, app: App, { id, revision }: Take): Promise<void> {
+/** Where the canvas and the server's picture of what is saved are not alike within 2 codes where it is smooth; null where they are. */
+async function apartFrom(page: Page, app: App, { id, revision }: Take): Promise<string | null> {
   const response = await fetch(`${app.url}/api/takes/${id}/picture?edge=960&revision=${revision}`);
   const { data, info } = await sharp(Buffer.from(await response.arrayBuffer()))
     .ensureAlpha()
@@ -152,9 +152,25 @@ async function pictureHolds(page: Page, app: App, { id, revision }: Take): Promi
       const off = Math.max(...a.map((x, k) => Math.abs(x - b[k])));
       // Grain and edges are not alike to the code at another size, nor what JPEG makes of them.
       const most = spread(ours, u, v, 9) > 24 ? 9 : 2.5;
-      hold(off < most, `the picture is that of what is saved: off by ${off.toFixed(1)} at ${u}, ${v}`);
+      if (off >= most) return `off by ${off.toFixed(1)} at ${u}, ${v}`;
     }
   }
+  return null;
+}
+
+/** So long a picture is looked at once more, to tell whether it stays wrong. */
+const LATER_MS = 3000;
+
+async function pictureHolds(page: Page, app: App, take: Take): Promise<void> {
+  const apart = await apartFrom(page, app, take);
+  if (apart === null) return;
+  await page.screenshot({ path: `test-results/walk/${take.id}.png` });
+  await page.waitForTimeout(LATER_MS);
+  const later = await apartFrom(page, app, take);
+  hold(
+    false,
+    `the picture is that of what is saved: ${apart}; ${LATER_MS / 1000} s later ${later ?? 'it is'} (${take.id}, ${take.revision})`,
+  );
 }
 
 /** Each print in sight is that of the photograph beneath it, as it is now, or is still empty. */

@@ -97,7 +97,7 @@ export function useWorkplace(chosen: string | null): AtHand {
 
   const setFramingOpen = useCallback((open: boolean) => setSide(open ? { what: 'frame' } : STEP), [setSide]);
   const framing = useFraming(picture, session, lit, side.what === 'frame', setFramingOpen);
-  const picking = usePicking(picture);
+  const picking = usePicking(picture, session);
   const pull = usePull(picture, session, chosen === null ? undefined : lit.steps.find(s => s.id === chosen));
   const painting = usePainting(picture, session, step, litOf);
   const isTinting = side.what === 'tint';

@@ -1,3 +1,4 @@
+import type { Reference } from '../../core/settings/fields';
 import { framedSize } from '../../core/frame/geometry';
 import { addArea, addPart } from '../../core/treatment/areas';
 import type { Treatment } from '../../core/treatment/treatment';
@@ -6,17 +7,18 @@ import type { LayerFile } from '../import/layer-file';
 import { isSameShape } from '../import/same-shape';
 
 /**
- * A treatment with an area for each layer of a file, where it covers. Throws an Error that says what is wrong: the layers are of
- * another shape, or nothing covers a part only.
+ * Takes in the layers of a file.
+ * @returns what adds to a treatment an area for each, where it covers
+ * Throws an Error that says what is wrong: the layers are of another shape, or nothing covers a part only.
  */
-export async function layAreas(
-  treatment: Treatment,
+export async function areasOfLayers(
   { width, height, areas }: LayerFile,
   photograph: { width: number; height: number },
+  { frame }: Treatment,
   name: string,
-): Promise<{ treatment: Treatment; areas: number }> {
+): Promise<(to: Treatment) => Treatment> {
   if (!areas.length) throw new Error('No layer covers a part of the picture alone.');
-  const framed = framedSize(photograph, treatment.frame);
+  const framed = framedSize(photograph, frame);
   const isWhole = framed.width === photograph.width && framed.height === photograph.height;
   if (!isSameShape({ width, height }, photograph)) {
     throw new Error(
@@ -24,12 +26,14 @@ export async function layAreas(
         (isWhole ? 'They belong to another one.' : 'Areas lie on the whole photograph, without its frame.'),
     );
   }
-  let made = treatment;
+  const layers: { name: string; png: Reference }[] = [];
   // The lowest first, as they would have been painted.
   for (const { name: layer, png } of areas.toReversed()) {
-    const reference = await takeIn('picture', png);
-    const { treatment: next, area } = addArea(made, layer || name);
-    made = addPart(next, area, { kind: 'picture', op: 'add', png: reference });
+    layers.push({ name: layer || name, png: await takeIn('picture', png) });
   }
-  return { treatment: made, areas: areas.length };
+  return to =>
+    layers.reduce((made, layer) => {
+      const { treatment, area } = addArea(made, layer.name);
+      return addPart(treatment, area, { kind: 'picture', op: 'add', png: layer.png });
+    }, to);
 }

@@ -6,7 +6,7 @@ import { carryTable } from '../../core/treatment/tables';
 import { tell } from '../app/notices';
 import { bringIn } from '../import/imports';
 import { useLaidDown } from '../import/useLaidDown';
-import { layAreas } from './laid-areas';
+import { areasOfLayers } from './laid-areas';
 import type { Work } from './work';
 
 /** What is done with files that are laid down on the photograph. */
@@ -35,13 +35,17 @@ export function useDropped({ bench, photograph, lay }: Pick<Work, 'bench' | 'pho
     ),
     onLayers: useCallback(
       (layers, name) => {
-        void layAreas(edits.now(), layers, { width, height }, name).then(
-          ({ treatment: made, areas }) => {
-            edits.commit(made, `Areas of ${name}`);
-            tell({ text: `${areas === 1 ? 'One area' : `${areas} areas`} from ${name}.` });
-          },
-          (error: Error) => tell({ text: `${name}: ${error.message}`, tone: 'problem' }),
-        );
+        const areas = layers.areas.length;
+        edits
+          .upon(
+            `Areas of ${name}`,
+            areasOfLayers(layers, { width, height }, edits.now(), name),
+            (found, now) => {
+              tell({ text: `${areas === 1 ? 'One area' : `${areas} areas`} from ${name}.` });
+              return found(now);
+            },
+          )
+          .catch((error: Error) => tell({ text: `${name}: ${error.message}`, tone: 'problem' }));
       },
       [edits, width, height],
     ),

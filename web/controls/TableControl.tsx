@@ -113,7 +113,7 @@ function Choice({
  * one that only this take carries. Brought in from .cube files, named, grouped and removed here.
  */
 export function TableControl({ value }: { value: string | null }) {
-  const { treatment, step, commit, preview } = useTools();
+  const { treatment, step, commit, upon, preview } = useTools();
   const kept = useTables();
   const keep = useKeepTable();
   const change = useChangeTable();
@@ -151,10 +151,15 @@ export function TableControl({ value }: { value: string | null }) {
   };
   const bringIn = async (file: File) => {
     try {
-      const bytes = new Uint8Array(await file.arrayBuffer());
-      const table = await takeIn('table', bytes);
-      const name = nameOfTable(bytes, file.name);
-      commit(carryTable(treatment, step.id, name, table), `Bring in ${file.name}`);
+      const read = async () => {
+        const bytes = new Uint8Array(await file.arrayBuffer());
+        return { name: nameOfTable(bytes, file.name), table: await takeIn('table', bytes) };
+      };
+      const reading = read();
+      await upon(`Bring in ${file.name}`, reading, ({ name, table }, now) =>
+        now.steps.some(s => s.id === step.id) ? carryTable(now, step.id, name, table) : null,
+      );
+      const { name, table } = await reading;
       await keepUnder(name, table);
     } catch (error) {
       tell({ text: `${file.name}: ${messageOf(error)}`, tone: 'problem' });

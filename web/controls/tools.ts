@@ -2,6 +2,7 @@ import { createContext, useContext } from 'react';
 import type { Step, Treatment } from '../../core/treatment/treatment';
 import type { PickColour } from '../print/usePicking';
 import type { PictureInfo } from '../engine/tiles';
+import type { Edits } from '../takes/edits';
 import type { Tried } from '../takes/tried';
 
 /** What a control may need besides its own value. */
@@ -11,6 +12,8 @@ export interface BenchTools {
   /** The step that is being set. */
   step: Step;
   commit: (treatment: Treatment, label: string) => void;
+  /** An edit that must be looked for first; stays the same function. */
+  upon: Edits['upon'];
   /** Shows a treatment that is not yet chosen. */
   preview: (treatment: Treatment) => void;
   /** Shows something in the print while it is pointed at; stays the same function. */

@@ -85,6 +85,7 @@ function Trying({
     treatment,
     step,
     commit: edits.commit,
+    upon: edits.upon,
     preview: edits.preview,
     tryOn: onTry,
     pick,

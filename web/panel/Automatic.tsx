@@ -26,7 +26,7 @@ const Offers = styled.section`
 
 /** Settings found from the picture, for kinds that can. */
 export function Automatic({ onBoard }: { onBoard: () => void }) {
-  const { picture, treatment, step, commit } = useTools();
+  const { picture, treatment, step, upon } = useTools();
   const [busy, setBusy] = useState(false);
   const [said, setSaid] = useState<{ of: string; found: object; text: string } | null>(null);
   const { automatic } = stepKind(step.kind)!;
@@ -42,16 +42,20 @@ export function Automatic({ onBoard }: { onBoard: () => void }) {
     );
   const find = async () => {
     setBusy(true);
-    try {
+    const look = async () => {
       const { engine } = await smallPictures();
-      const found = await engine.automatic(picture, beneathStep(treatment, step.id), step.kind);
-      const settings = { ...step.settings, ...found.settings } as Step['settings'];
-      setSaid({
-        of: step.id,
-        found: found.settings,
-        text: findingInWords(found.said, stepKind(step.kind)!.fields),
+      return engine.automatic(picture, beneathStep(treatment, step.id), step.kind);
+    };
+    try {
+      await upon(`${wordFor(step.kind)}: automatic`, look(), (found, now) => {
+        const newest = now.steps.find(s => s.id === step.id);
+        // Removed while it was looked for.
+        if (!newest) return null;
+        const text = findingInWords(found.said, stepKind(step.kind)!.fields);
+        setSaid({ of: step.id, found: found.settings, text });
+        const settings = { ...newest.settings, ...found.settings } as Step['settings'];
+        return changeStep(now, step.id, { settings });
       });
-      commit(changeStep(treatment, step.id, { settings }), `${wordFor(step.kind)}: automatic`);
     } catch (error) {
       tell({ text: `Nothing was found: ${(error as Error).message}`, tone: 'problem' });
     } finally {

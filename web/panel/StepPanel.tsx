@@ -13,7 +13,7 @@ import { AdviceFoot } from './AdviceFoot';
 import { ControlTold } from './ControlTold';
 import { Automatic } from './Automatic';
 import { FieldControls } from '../controls/FieldControls';
-import type { SetSetting, StepAction } from '../takes/edits';
+import type { Edits, SetSetting, StepAction } from '../takes/edits';
 import { LayingOn } from './LayingOn';
 import { Loupe } from './Loupe';
 import { HeldBy } from '../laying/HeldBy';
@@ -50,6 +50,8 @@ export interface StepPanelProps {
   /** The same from a control that shows its movement by itself. */
   onGlide: (treatment: Treatment) => void;
   onCommit: (treatment: Treatment, label: string) => void;
+  /** An edit that must be looked for first. */
+  onUpon: Edits['upon'];
   /** Sets a setting of the chosen step; must stay the same function. */
   onSet: SetSetting;
   /** Lays the choices of the step side by side. */
@@ -94,6 +96,7 @@ export function StepPanel({
   onPreview,
   onGlide,
   onCommit,
+  onUpon,
   onSet,
   onBoard,
   onHold,
@@ -122,7 +125,10 @@ export function StepPanel({
     },
     [onHold],
   );
-  const tools = { picture, treatment, step, commit: onCommit, preview: onPreview, tryOn: onTry, pick };
+  const tools = {
+    ...{ picture, treatment, step, pick },
+    ...{ commit: onCommit, upon: onUpon, preview: onPreview, tryOn: onTry },
+  };
   // What a wash is comes before where it lies; of any other step where it lies is a line, or what is worked on.
   const areaFirst = !kind.startsOnArea;
   const areaSection = (

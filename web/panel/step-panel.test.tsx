@@ -50,6 +50,7 @@ function Bench({ treatment, session, edits, chosen, choose }: DeskProps) {
             onPreview={edits.preview}
             onGlide={edits.glide}
             onCommit={edits.commit}
+            onUpon={edits.upon}
             onSet={onSet}
             onBoard={nothing}
             onHold={nothing}

@@ -48,6 +48,15 @@ export interface Edits {
   glide: (treatment: Treatment) => void;
   /** @param apart it is undone alone, whatever follows under the same name */
   commit: (treatment: Treatment, label: string, apart?: boolean) => void;
+  /**
+   * Makes an edit that must be looked for first, of the treatment as it is when it is found; see `TakeSession.upon`.
+   * @param edit null where there is nothing to change
+   */
+  upon: <T>(
+    label: string,
+    find: Promise<T>,
+    edit: (found: T, now: Treatment) => Treatment | null,
+  ) => Promise<void>;
   /** Adds a step as the last of a stage, and chooses it. */
   add: (usual: UsualStep, stage: Stage) => void;
   /** Adds an alternative of a step, a second of it where none is given, and chooses it. */
@@ -82,6 +91,11 @@ export function editsOf(session: TakeSession, choose: (step: string | null) => v
     preview: next => session.preview(next),
     glide: next => session.glide(next),
     commit,
+    upon: (label, find, edit) =>
+      session.upon(label, find, found => {
+        const next = edit(found, now());
+        if (next) commit(next, label);
+      }),
     add: (usual, stage) => {
       const { begun, step } = setOut(now(), usual, stage);
       commit(begun, `Add ${(usual.name ?? wordFor(usual.kind)).toLowerCase()}`);

@@ -155,6 +155,74 @@ describe('undo and redo', () => {
   });
 });
 
+describe('an edit that must be looked for first', () => {
+  /** One that is found after a time, and adds a tenth to the exposure that there is by then. */
+  const later = (session: Sessions.TakeSession, ms: number, value = 0.1) =>
+    session.upon('Pull', new Promise(done => setTimeout(() => done(value), ms)), found =>
+      session.commit(light(exposureOf(session.state().treatment) + (found as number)), 'Pull', {
+        apart: true,
+      }),
+    );
+
+  it('is not called saved until it is there, and is then one step of undo', async () => {
+    const session = await open();
+    void later(session, 2000);
+    expect(session.state()).toMatchObject({ saving: { state: 'saving' }, undo: 'Pull' });
+    expect(session.hasUnsaved).toBe(true);
+    await settle(1500);
+    expect(session.state().saving.state).toBe('saving');
+    await settle(2500);
+    expect(session.state().saving).toEqual({ state: 'saved' });
+    expect(server.labels).toEqual(['Pull']);
+    await session.undo();
+    expect(shown(session)).toBe(0);
+  });
+
+  it('is laid on what was done meanwhile', async () => {
+    const session = await open();
+    void later(session, 2000);
+    session.commit(light(0.5), 'Exposure');
+    await settle(5000);
+    expect(shown(session)).toBeCloseTo(0.6);
+    expect(server.labels).toEqual(['Exposure', 'Pull']);
+  });
+
+  it('is given up by undo, and what came before it stays', async () => {
+    const session = await open();
+    session.commit(light(0.5), 'Exposure');
+    await settle();
+    void later(session, 2000);
+    await session.undo();
+    expect(session.state()).toMatchObject({ saving: { state: 'saved' }, undo: 'Exposure' });
+    await settle(5000);
+    expect([shown(session), server.labels]).toEqual([0.5, ['Exposure']]);
+  });
+
+  it('comes to the server when the take is left before it is found, and before the take is opened again', async () => {
+    const session = await open();
+    void later(session, 2000);
+    session.close();
+    const opened = open();
+    await settle(5000);
+    expect(shown(await opened)).toBeCloseTo(0.1);
+    expect(server.labels).toEqual(['Pull']);
+  });
+
+  it('that fails says so to who asked, changes nothing, and holds nothing up', async () => {
+    const session = await open();
+    const asked = session.upon('Pull', Promise.reject(new Error('no colour')), () => undefined);
+    await expect(asked).rejects.toThrow('no colour');
+    expect(session.state()).toMatchObject({ saving: { state: 'saved' }, undo: null });
+    expect(session.hasUnsaved).toBe(false);
+    // Given up already: nobody waits for the word.
+    let fail: (error: Error) => void = () => undefined;
+    const given = session.upon('Pull', new Promise((_, no) => (fail = no)), () => undefined);
+    await session.undo();
+    fail(new Error('no colour'));
+    await expect(given).resolves.toBeUndefined();
+  });
+});
+
 describe('what is not saved', () => {
   it('is kept in the browser while the server is away, and says so', async () => {
     const session = await open();

@@ -39,6 +39,9 @@ export interface SessionState {
 /** With fewer states than this behind the current one, earlier ones are asked for. */
 const FEW = 12;
 
+/** A take that is left waits no longer than this for what is still looked for. */
+const PATIENCE_MS = 20_000;
+
 /** A take has no room for a change. */
 export const noRoom = (what: string) =>
   `A take has no room for ${what}. The change was not taken; all before it is kept. Remove steps, areas or strokes, or go on in a new take.`;
@@ -60,6 +63,8 @@ export class TakeSession {
   /** Counts the times that the session began anew: what was asked for before is not heard. */
   private epoch = 0;
   private closed = false;
+  /** Edits that are still looked for, by their names in the history; of one that was given up nothing comes. */
+  private awaited: { label: string; done: Promise<unknown> }[] = [];
 
   /** @param say tells the person something */
   constructor(
@@ -98,12 +103,16 @@ export class TakeSession {
   private stateOf(treatment: Treatment): SessionState {
     const { line, queue } = this;
     const take = queue.acknowledged;
+    const next = this.awaited.at(-1);
     return {
       take: { ...take, name: this.name },
       treatment,
-      saving: queue.saving,
+      // What was asked for and is not there yet is not saved.
+      saving: next && queue.saving.state === 'saved' ? { state: 'saving' } : queue.saving,
       conflict: queue.saving.state === 'stale' && queue.holdsEdits,
-      undo: line.past.length || line.earlierThan === null ? this.labelOf(line) : (take.undo ?? null),
+      undo:
+        next?.label ??
+        (line.past.length || line.earlierThan === null ? this.labelOf(line) : (take.undo ?? null)),
       redo: line.told ? (line.future[0]?.label ?? null) : line.past.length ? null : take.redo,
     };
   }
@@ -216,6 +225,30 @@ export class TakeSession {
     this.show(treatment, apart ? 'at rest' : 'at once');
   }
 
+  /**
+   * Makes an edit that must be looked for first: a colour beneath the pointer, settings from the picture. Until it is found the take is not
+   * called saved, undo gives it up, and leaving the take waits for it.
+   * @param label its name in the history
+   * @param act makes the edit of what was found, on the treatment as it is by then
+   * Throws what `find` or `act` throws, unless it was given up.
+   */
+  async upon<T>(label: string, find: Promise<T>, act: (found: T) => void): Promise<void> {
+    const mine = { label, done: find.catch(() => undefined) };
+    this.awaited.push(mine);
+    const told = () => this.pacing.set(this.stateOf(this.pacing.state().treatment), 'panel');
+    told();
+    const isWanted = () => this.awaited.includes(mine);
+    try {
+      const found = await find;
+      if (isWanted()) act(found);
+    } catch (error) {
+      if (isWanted()) throw error;
+    } finally {
+      this.awaited = this.awaited.filter(each => each !== mine);
+      told();
+    }
+  }
+
   /** Brings what is not saved to the server; resolves when it is there, or cannot be for now. */
   flush(): Promise<void> {
     return this.queue.flush();
@@ -228,6 +261,12 @@ export class TakeSession {
   private async step(direction: 'undo' | 'redo'): Promise<void> {
     const { saving } = this.queue;
     if (saving.state === 'stale' || saving.state === 'refused') return;
+    if (direction === 'undo' && this.awaited.length) {
+      // The last that was done is not there yet: it does not come.
+      this.awaited = this.awaited.slice(0, -1);
+      this.show(this.line.now.treatment);
+      return;
+    }
     if (this.steps.length || !this.move(direction)) {
       this.steps.push(direction);
       await this.tell();
@@ -335,7 +374,7 @@ export class TakeSession {
 
   /** There is something that the server has not acknowledged. */
   get hasUnsaved(): boolean {
-    return !this.queue.isEmpty;
+    return !this.queue.isEmpty || this.awaited.length > 0;
   }
 
   /** Takes up what an earlier window could not save. */
@@ -393,14 +432,25 @@ export class TakeSession {
     }
   }
 
+  /** Resolves when nothing is looked for any more, or not soon enough. */
+  private async whenFound(): Promise<void> {
+    if (!this.awaited.length) return;
+    const all = Promise.all(this.awaited.map(({ done }) => done));
+    await Promise.race([all, new Promise(done => setTimeout(done, PATIENCE_MS))]);
+    // Those who waited for it as well have made their edits by now.
+    await new Promise(done => setTimeout(done));
+  }
+
   /** The window goes away. */
   close(): void {
     this.closed = true;
     this.pacing.close();
     const { id } = this.queue.acknowledged;
-    const closed = this.queue.close().finally(() => {
-      if (closing.get(id) === closed) closing.delete(id);
-    });
+    const closed = this.whenFound()
+      .then(() => this.queue.close())
+      .finally(() => {
+        if (closing.get(id) === closed) closing.delete(id);
+      });
     closing.set(id, closed);
   }
 }

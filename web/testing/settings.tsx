@@ -33,6 +33,10 @@ export async function settingsOf(step: object): Promise<Set & { unmount: () => P
       treatment: now,
       step: now.steps[0],
       commit: made => setNow((newest = made)),
+      upon: async (_label, find, edit) => {
+        const made = edit(await find, newest);
+        if (made) setNow((newest = made));
+      },
       preview: made => setNow((newest = made)),
       tryOn: () => undefined,
       pick: () => undefined,

@@ -157,17 +157,18 @@ export function useTinting(
       return roughDrag(picture, session, at, radius, isOut, setDrawn, stroke => {
         if (stroke.points.length > 1) return lay(start, stroke);
         // A press on what a wash lies on already chooses that wash.
-        void washAt(picture, start, at)
-          .catch(() => undefined)
-          .then(found => {
-            if (found !== undefined && found !== chosen) {
-              takeUp(start, found);
-              onChoose(found);
-            } else if (found === undefined && session.state().treatment === start) lay(start, stroke);
-          });
+        const find = washAt(picture, start, at).catch(() => undefined);
+        void session.upon(`Tint with ${named.name.toLowerCase()}`, find, found => {
+          const now = session.state().treatment;
+          if (found === undefined) lay(now, stroke);
+          else if (found !== chosen && washesOf(now).some(({ id }) => id === found)) {
+            takeUp(now, found);
+            onChoose(found);
+          }
+        });
       });
     },
-    [forget, way, paint, session, picture, radius, leaving, lay, chosen, onChoose, takeUp],
+    [forget, way, paint, session, picture, radius, leaving, lay, chosen, named, onChoose, takeUp],
   );
 
   const hover = useCallback(

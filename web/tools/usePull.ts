@@ -47,26 +47,29 @@ export function usePull(
       const show = () => {
         if (!colour) return;
         const { settings, families } = pull(begun.settings, colour, -down / WHOLE_WAY);
-        made = changeStep(session.state().treatment, stepId, { settings: settings as Step['settings'] });
+        const now = session.state().treatment;
+        // Removed while it was looked for.
+        if (!now.steps.some(s => s.id === stepId)) return;
+        made = changeStep(now, stepId, { settings: settings as Step['settings'] });
         setPulled(ended ? null : { at, families });
-        if (ended) session.commit(made, 'Pull');
+        // Each is undone alone.
+        if (ended) session.commit(made, 'Pull', { apart: true });
         else session.preview(made);
       };
       const find = async () => {
-        try {
-          const { engine } = await smallPictures();
-          const found = await engine.colourAt(picture, beneath, at.x, at.y);
-          if (pull(begun.settings, found, 0).families.length === 0) {
-            tell({ text: 'That place is grey: it has no colour to pull.', tone: 'plain' });
-            return;
-          }
-          colour = found;
-          if (!ended || down !== 0) show();
-        } catch (error) {
-          tell({ text: `Nothing could be pulled: ${messageOf(error)}`, tone: 'problem' });
-        }
+        const { engine } = await smallPictures();
+        const found = await engine.colourAt(picture, beneath, at.x, at.y);
+        if (pull(begun.settings, found, 0).families.length === 0) {
+          tell({ text: 'That place is grey: it has no colour to pull.', tone: 'plain' });
+        } else colour = found;
       };
-      void find();
+      const finding = find();
+      finding.then(
+        () => {
+          if (!ended) show();
+        },
+        error => tell({ text: `Nothing could be pulled: ${messageOf(error)}`, tone: 'problem' }),
+      );
       return {
         move: (_: Place, __: number, by: number) => {
           down = by;
@@ -76,6 +79,8 @@ export function usePull(
           ended = true;
           setPulled(null);
           if (made || (colour && down !== 0)) show();
+          // Let go before its colour was found.
+          else if (down !== 0) void session.upon('Pull', finding, show).catch(() => undefined);
         },
       };
     },

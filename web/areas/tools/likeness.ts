@@ -13,19 +13,25 @@ import type { AreaAtWork } from './area-at-work';
 export function seizeLike({ area, picture, session, store }: AreaAtWork) {
   return (at: Place, keys: HeldKeys): null => {
     const { tool, taking } = store.getState();
+    const { treatment } = session.state();
+    const ground = {
+      ...treatment,
+      strength: 1,
+      steps: treatment.steps.filter(s => s.stage === 'ground'),
+    };
+    const beneath = beneathStep(treatment, treatment.steps.find(s => s.mask === area)?.id ?? '');
     const find = async () => {
-      try {
-        const { treatment } = session.state();
-        const ground = {
-          ...treatment,
-          strength: 1,
-          steps: treatment.steps.filter(s => s.stage === 'ground'),
-        };
-        const beneath = beneathStep(treatment, treatment.steps.find(s => s.mask === area)?.id ?? '');
-        const { engine } = await smallPictures();
-        const [r, g, b] = await engine.colourAt(picture, tool === 'hues' ? ground : beneath, at.x, at.y);
+      const { engine } = await smallPictures();
+      return engine.colourAt(picture, tool === 'hues' ? ground : beneath, at.x, at.y);
+    };
+    const label = tool === 'hues' ? 'Hues' : 'Tones';
+    session
+      .upon(label, find(), ([r, g, b]) => {
         const now = session.state().treatment;
-        const op = taking !== keys.alt && areaOf(now, area)!.parts.length > 0 ? 'subtract' : 'add';
+        const there = areaOf(now, area);
+        // Removed while it was looked for.
+        if (!there) return;
+        const op = taking !== keys.alt && there.parts.length > 0 ? 'subtract' : 'add';
         const most = Math.max(r, g, b);
         const span = most - Math.min(r, g, b);
         if (tool === 'hues' && span < 0.03) {
@@ -50,12 +56,9 @@ export function seizeLike({ area, picture, session, store }: AreaAtWork) {
                 op,
                 range: [round(tone - 0.2), round(tone - 0.08), round(tone + 0.08), round(tone + 0.2)],
               };
-        session.commit(addPart(now, area, part), tool === 'hues' ? 'Hues' : 'Tones');
-      } catch (error) {
-        tell({ text: `Nothing was found: ${messageOf(error)}`, tone: 'problem' });
-      }
-    };
-    void find();
+        session.commit(addPart(now, area, part), label);
+      })
+      .catch(error => tell({ text: `Nothing was found: ${messageOf(error)}`, tone: 'problem' }));
     return null;
   };
 }

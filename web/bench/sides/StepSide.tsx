@@ -88,6 +88,7 @@ function OfStep() {
       onPreview={edits.preview}
       onGlide={edits.glide}
       onCommit={edits.commit}
+      onUpon={edits.upon}
       onSet={set}
       onBoard={bench.openBoard}
       onHold={bench.hold}
