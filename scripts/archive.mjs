@@ -22,7 +22,8 @@ function opened(folder) {
   const file = args.find(a => !a.startsWith('-'));
   try {
     return file === undefined ? null : openSync(resolve(folder, file), 'r');
-  } catch {
+  } catch (error) {
+    if (error.code === 'ENOENT') throw new PlainError(`${file}: there is no such file or folder`);
     // The command says what is wrong with it.
     return null;
   }

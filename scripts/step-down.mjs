@@ -38,15 +38,15 @@ function make(name) {
 const may = ({ uid, gid }, right, path) =>
   spawnSync('test', [right, path], { uid, gid, cwd: '/' }).status === 0;
 
+/** What of the project the server is made of: where one of these can be read, all can. */
+const NEEDED = ['package.json', 'node_modules/sharp/package.json', 'dist/server/main.mjs'];
+
 /** The folder that a user must reach into to run the server, and cannot; null where there is none. */
-function outOfReach(user, home) {
-  const runs = spawnSync(process.execPath, ['-e', "require('sharp')"], {
-    cwd: root,
-    uid: user.uid,
-    gid: user.gid,
-    env: {},
-  });
-  if (runs.status !== 0 || !may(user, '-r', join(root, 'dist/server/main.mjs'))) return root;
+function outOfReach(user, home, project) {
+  const { uid, gid } = user;
+  const runs = spawnSync(process.execPath, ['-e', '0'], { cwd: '/', uid, gid, env: {} }).status === 0;
+  if (!runs) return dirname(process.execPath);
+  if (!NEEDED.every(name => may(user, '-r', join(project, name)))) return project;
   const above = dirname(home);
   return may(user, '-x', above) ? null : above;
 }
@@ -96,12 +96,12 @@ function needNamed(user, env) {
  * @returns options for `spawn`: none where this is not root, or where that user cannot reach what it needs, which is said
  * Throws a PlainError.
  */
-export function steppedDown(home, env = process.env) {
+export function steppedDown(home, env = process.env, project = root) {
   const name = env.LAMPWASH_USER ?? USER;
   if (process.getuid() !== 0 || name === 'root') return {};
   const user = find(name) ?? (env.LAMPWASH_USER ? null : make(name));
   if (!user && env.LAMPWASH_USER) throw new PlainError(`LAMPWASH_USER: there is no user ${name}.`);
-  const away = user ? outOfReach(user, home) : null;
+  const away = user ? outOfReach(user, home, project) : null;
   if (!user || away || !give(home, user)) {
     const why = !user
       ? `the user ${name} could not be made`
