@@ -1,111 +1,47 @@
-import { createHash, randomBytes } from 'node:crypto';
+import { spawnSync } from 'node:child_process';
 import { mkdtemp, readdir, rm, writeFile } from 'node:fs/promises';
 import { connect } from 'node:net';
-import { spawnSync } from 'node:child_process';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { isDeepStrictEqual } from 'node:util';
-import sharp from 'sharp';
-import { afterAll, beforeAll, expect, it } from 'vitest';
-import { startApp, type App } from '../server/testing/running';
+import { beforeAll, expect, it } from 'vitest';
+import { startApp } from '../server/testing/running';
 import { madeFiles, names } from './files';
 import { hostilePackages } from './packages';
 import { maker, type Description } from './requests';
-import { newTally, tried, watchHealth } from './tally';
+import { tried, watchHealth } from './tally';
 import { heavyTreatments } from './treatments';
+import {
+  allIsWell,
+  app,
+  each,
+  faults,
+  light,
+  lose,
+  newSeries,
+  noise,
+  notes,
+  originalOf,
+  put,
+  SEED,
+  sha256,
+  standTrial,
+  tally,
+  type Photograph,
+} from './trial';
 
 /**
  * A server that cannot be stalled, filled or fooled: made files, heavy treatments, requests made from its own description,
- * bytes that are no requests, a full disk, and kills. The seed of a run is told; another gives other cases.
+ * bytes that are no requests, a full disk, and kills.
  */
 
-const SEED = Number(process.env.LAMPWASH_SEED ?? 4870);
-const tally = newTally();
-const faults: string[] = [];
-const notes: string[] = [];
-
-interface Photograph {
-  id: string;
-  currentTakeId: string;
-}
-let app: App & { close: () => Promise<void> };
-/** What is never touched by anything below, and must be there at the end as it was. */
-let witness: { photograph: Photograph; file: Buffer; treatment: unknown };
 let series: string;
 /** What the made requests may do anything to. */
 const known: string[] = [];
 
-const sha256 = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex');
-const noise = (width = 120, height = 80) =>
-  sharp(randomBytes(width * height * 3), { raw: { width, height, channels: 3 } })
-    .png()
-    .toBuffer();
-const newSeries = async (title: string) =>
-  (await app.api<{ id: string }>('POST', '/api/series', { title })).id;
-const treatmentOf = async (takeId: string) =>
-  (await app.api<{ treatment: unknown }>('GET', `/api/takes/${takeId}`)).treatment;
-const light = (exposure: number) => ({
-  format: 'lampwash-treatment',
-  version: 1,
-  steps: [{ kind: 'light', settings: { exposure } }],
-});
-const put = (takeId: string, revision: number, treatment: unknown) =>
-  app.api<{ revision: number; treatment: unknown }>('PUT', `/api/takes/${takeId}/treatment`, {
-    revision,
-    treatment,
-    label: 'Light',
-  });
-async function originalOf(id: string): Promise<Buffer> {
-  const response = await fetch(`${app.url}/api/photographs/${id}/original`);
-  return Buffer.from(await response.arrayBuffer());
-}
-
-/** Runs work on each of many, some at once. */
-async function each<T>(
-  list: readonly T[],
-  at: number,
-  work: (item: T, i: number) => Promise<void>,
-): Promise<void> {
-  let next = 0;
-  const worker = async () => {
-    while (next < list.length) {
-      const i = next++;
-      await work(list[i], i);
-    }
-  };
-  await Promise.all(Array.from({ length: at }, worker));
-}
-
+standTrial();
 beforeAll(async () => {
-  app = await startApp({ LAMPWASH_DEMO: '0' });
   series = await newSeries('Hostile files');
-  const file = await noise(300, 200);
-  const photograph = await app.bringIn(await newSeries('Witness'), file, 'witness.png');
-  const { treatment } = await put(photograph.currentTakeId, 1, light(0.25));
-  witness = { photograph, file, treatment };
 });
-
-afterAll(async () => {
-  await app?.close();
-  console.log(
-    `\nhostile: ${JSON.stringify(tally)} (seed ${SEED})${notes.map(note => `\n  ${note}`).join('')}`,
-  );
-});
-
-/** Something that was acknowledged is not there. */
-function lose(what: string): void {
-  tally.lost++;
-  faults.push(`lost: ${what}`);
-}
-
-/** Nothing has gone wrong so far, and the witness is as it was. */
-async function allIsWell() {
-  if (sha256(await originalOf(witness.photograph.id)) !== sha256(witness.file)) lose('an original');
-  const now = await treatmentOf(witness.photograph.currentTakeId);
-  if (!isDeepStrictEqual(now, witness.treatment)) lose('a treatment');
-  expect(faults).toEqual([]);
-  expect([tally['5xx'], tally.hung, tally.lost]).toEqual([0, 0, 0]);
-}
 
 it('files that are broken, vast or something else are refused or taken, and nothing waits for them', async () => {
   const stop = watchHealth(tally, faults, app.url);
@@ -405,8 +341,23 @@ it.runIf(mounts)(
         tally.refused++;
         expect([status, text]).toEqual([507, expect.stringContaining('The disk is full.')]);
       }
+      // A package that is larger than what is left, whose originals the disk cannot hold.
+      const given = await newSeries('Too large');
+      for (let n = 0; n < 3; n++) await app.bringIn(given, await noise(700, 500), `${n}.png`);
+      const gift = await (await fetch(`${app.url}/api/series/${given}/package`)).arrayBuffer();
+      const shelf = await small.api<unknown[]>('GET', '/api/series');
+      const took = await fetch(`${small.url}/api/archives`, {
+        method: 'POST',
+        headers: { 'Content-Type': 'application/x-tar' },
+        body: gift,
+        signal: AbortSignal.timeout(20_000),
+      });
+      tally.tried++;
+      tally.refused++;
+      expect([took.status, await took.text()]).toEqual([507, expect.stringContaining('The disk is full.')]);
+      expect(await small.api<unknown[]>('GET', '/api/series')).toEqual(shelf);
       const left = await readdir(join(home, 'cache'), { recursive: true });
-      expect(left.filter(name => /\.(part|upload)$/.test(name))).toEqual([]);
+      expect(left.filter(name => /\.(part|upload)$|archive-/.test(name))).toEqual([]);
       // What needs no room goes on.
       await small.api('PATCH', `/api/photographs/${first.id}`, { title: 'Still here' });
       await rm(ballast);

@@ -33,13 +33,14 @@ export async function tried(
   faults: string[],
   url: string,
   init: RequestInit = {},
+  patience = url.endsWith('/api/demo') ? DEMO_MS : PATIENCE_MS,
 ): Promise<Answer | null> {
   const name = `${init.method ?? 'GET'} ${url.slice(0, 200)}`;
   tally.tried++;
   try {
     const response = await fetch(url, {
       ...init,
-      signal: AbortSignal.timeout(url.endsWith('/api/demo') ? DEMO_MS : PATIENCE_MS),
+      signal: AbortSignal.timeout(patience),
       redirect: 'manual',
     });
     const text = await response.text();

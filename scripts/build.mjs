@@ -32,6 +32,7 @@ await bundle({
     'server/backup': 'server/cli/backup.ts',
     'server/restore': 'server/cli/restore.ts',
     'server/sheet': 'server/cli/sheet.ts',
+    'server/sheet-worker': 'server/sheets/sheet-worker.ts',
   },
   packages: 'external',
   ...common,

@@ -59,6 +59,8 @@ export interface Config {
   bandWorker: string;
   /** The built script of the thread that reads an archive's rows. */
   rowWorker: string;
+  /** The built script of the threads that draw sheets. */
+  sheetWorker: string;
 }
 
 /** Addresses that only this machine reaches. */
@@ -115,5 +117,6 @@ export function readConfig(env: NodeJS.ProcessEnv): Config {
     checkAnswers: e.LAMPWASH_CHECK === '1',
     bandWorker: fileURLToPath(new URL('./band-worker.mjs', import.meta.url)),
     rowWorker: fileURLToPath(new URL('./row-worker.mjs', import.meta.url)),
+    sheetWorker: fileURLToPath(new URL('./sheet-worker.mjs', import.meta.url)),
   };
 }

@@ -10,6 +10,9 @@ import { Backups } from './jobs/backups';
 import { FileCache } from './pictures/cache';
 import { PictureStore } from './pictures/store';
 import { Renderer } from './render/renderer';
+import { Threads } from './render/threads';
+import type { Sheet } from './sheets/draw-sheet';
+import type { PaperFile } from './sheets/paper';
 
 /** What the parts of a running server share. */
 export interface Services {
@@ -23,6 +26,8 @@ export interface Services {
   /** All folders of files that can be had again. */
   caches: readonly FileCache[];
   renderer: Renderer;
+  /** Threads that draw sheets to print. */
+  sheets: Threads<Sheet, PaperFile[]>;
   /** Backups that are made by the clock; null where none are. */
   backups: Backups | null;
   /** Aborted when all is about to be closed: long work ends, and is left to be taken up. */
@@ -39,6 +44,8 @@ function wrongness(error: unknown) {
 }
 
 const GIGABYTE = 1024 ** 3;
+/** One that takes long keeps the next from nothing. */
+const SHEETS_AT_ONCE = 2;
 
 /** Connects to the database and makes the caches and the render threads. */
 export async function openServices(config: Config): Promise<Services> {
@@ -60,6 +67,7 @@ export async function openServices(config: Config): Promise<Services> {
     decode: (path, facts) => renderer.decode(path, facts),
     resize: (of, width, height) => renderer.resize(of, width, height),
   });
+  const sheets = new Threads<Sheet, PaperFile[]>(config.sheetWorker, 0, { size: SHEETS_AT_ONCE });
   const closing = new AbortController();
   setMaxListeners(0, closing.signal);
   return {
@@ -71,12 +79,14 @@ export async function openServices(config: Config): Promise<Services> {
     renders,
     caches: [pixels, renders, originals, uploads],
     renderer,
+    sheets,
     backups: config.backups && new Backups(sequelize, config.backups),
     closing: closing.signal,
     beginClosing: () => closing.abort(new Error('the server is being stopped')),
     close: async () => {
       await pictures.close();
       await renderer.close();
+      await sheets.close();
       await sequelize.close();
     },
   };

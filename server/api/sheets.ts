@@ -3,7 +3,7 @@ import PQueue from 'p-queue';
 import { readFile } from 'node:fs/promises';
 import { Readable } from 'node:stream';
 import { slug } from '../../contract/file-name';
-import { makeSheet, makeStripSheet, type SheetSettings } from '../../contract/sheets';
+import { makeSheet, makeStripSheet } from '../../contract/sheets';
 import { isAtWork } from '../../core/treatment/alternatives';
 import { wholeFrame } from '../../core/frame/frame';
 import type { Treatment } from '../../core/treatment/treatment';
@@ -17,8 +17,8 @@ import { Photograph, type Take } from '../data/models';
 import { barePicture, partPicture, smallPicture } from '../jobs/small-picture';
 import type { Services } from '../services';
 import type { Pictured } from '../sheets/contact-sheet';
-import type { Faces } from '../sheets/faces';
-import type { Finishing } from '../sheets/paper';
+import type { Sheet } from '../sheets/draw-sheet';
+import type { PaperFile } from '../sheets/paper';
 import type { Card, CardStep } from '../sheets/treatment-card';
 import { notFound, Problem } from './problem';
 import { implement } from './route';
@@ -35,8 +35,8 @@ const MOST_PICTURED = 40;
 const MOST_ON_CARDS = 400;
 /** Made at once. */
 const AT_ONCE = 3;
-/** Of sheets as pictures, dots an inch. */
-const DPI = 300;
+/** A sheet may take so long to draw: hundreds of pages as pictures do. */
+const MOST_SECONDS = 600;
 /** Width by height of a cell: as most pictures of the series are. */
 const SHAPES = [3 / 2, 1, 2 / 3];
 
@@ -51,23 +51,8 @@ function shapeOf(photographs: readonly Photograph[]): number {
   return SHAPES.toSorted((a, b) => off(a) - off(b))[0];
 }
 
-/** Makes a sheet and answers with it: one file as it is, several pages as a zip. */
-async function giveSheet(
-  res: Response,
-  name: string,
-  title: string,
-  as: SheetSettings['as'],
-  draw: (paper: Finishing, faces: Faces) => Promise<void>,
-): Promise<void> {
-  // Loaded when the first is made: fonts and PDF are no small matter.
-  const [{ loadFaces }, { pdfPaper, picturePaper }] = await Promise.all([
-    import('../sheets/faces'),
-    import('../sheets/paper'),
-  ]);
-  const faces = await loadFaces();
-  const paper = as === 'pdf' ? await pdfPaper(title) : picturePaper(faces, DPI, as === 'png' ? 'png' : 'jpg');
-  await draw(paper, faces);
-  const files = await paper.finish();
+/** Answers with the files of a sheet: one as it is, several pages as a zip. */
+async function give(res: Response, name: string, files: readonly PaperFile[]): Promise<void> {
   if (files.length > 1) {
     const made = new Date();
     const pages = files.map(({ bytes, ending }, i) => ({
@@ -106,6 +91,7 @@ function wholeTold({ strength, frame }: Treatment): Told[] {
 export function sheetRoutes(services: Services) {
   const queue = () => new PQueue({ concurrency: AT_ONCE });
   const pictureOf = async (path: Promise<string>) => readFile(await path);
+  const draw = (sheet: Sheet) => services.sheets.run(sheet, { seconds: MOST_SECONDS });
 
   /** The picture after each of the steps at work, and what they are set to. */
   const cardOf = async (series: string, take: Take, photograph: Photograph): Promise<Card> => {
@@ -150,13 +136,9 @@ export function sheetRoutes(services: Services) {
           const most = `Cards are made of at most ${MOST_ON_CARDS} steps at once; these have ${steps}. Take fewer photographs.`;
           throw new Problem(409, 'These are too many for one file.', most);
         }
-        await giveSheet(res, name, title, settings.as, async (paper, faces) => {
-          const { treatmentCard } = await import('../sheets/treatment-card');
-          // One after another: each is pages of its own.
-          for (const { take, photograph } of shown) {
-            await treatmentCard(paper, faces, await cardOf(title, take, photograph), settings);
-          }
-        });
+        const cards: Card[] = [];
+        for (const { take, photograph } of shown) cards.push(await cardOf(title, take, photograph));
+        await give(res, name, await draw({ title, as: settings.as, what: 'cards', cards, how: settings }));
         return;
       }
       const isPairs = settings.kind === 'before-after';
@@ -175,11 +157,9 @@ export function sheetRoutes(services: Services) {
       const columns = isPairs ? Math.max(2, settings.columns - (settings.columns % 2)) : settings.columns;
       const shape = shapeOf(shown.map(s => s.photograph));
       const name = named(isPairs ? 'before-and-after' : 'contact-sheet');
-      await giveSheet(res, name, title, settings.as, async (paper, faces) => {
-        const { contactSheet } = await import('../sheets/contact-sheet');
-        const sheet = { title, date: today(), pictures: made.flat() };
-        await contactSheet(paper, faces, sheet, { ...settings, columns, shape });
-      });
+      const how = { ...settings, columns, shape };
+      const sheet = { title, as: settings.as, date: today(), pictures: made.flat(), how };
+      await give(res, name, await draw({ what: 'pictures', ...sheet }));
     }),
     implement(makeStripSheet, async ({ params, body: { step: id, pictures, settings } }, _req, res) => {
       const take = await findTake(params.id);
@@ -229,11 +209,9 @@ export function sheetRoutes(services: Services) {
         }),
       );
       const name = `${slug(photograph.title) || 'photograph'}-test-strip`;
-      await giveSheet(res, name, photograph.title, settings.as, async (paper, faces) => {
-        const { contactSheet } = await import('../sheets/contact-sheet');
-        const sheet = { title: photograph.title, date: today(), pictures: made };
-        await contactSheet(paper, faces, sheet, { ...settings, shape: photograph.width / photograph.height });
-      });
+      const how = { ...settings, shape: photograph.width / photograph.height };
+      const sheet = { title: photograph.title, as: settings.as, date: today(), pictures: made, how };
+      await give(res, name, await draw({ what: 'pictures', ...sheet }));
     }),
   ];
 }

@@ -1,3 +1,4 @@
+import { setImmediate } from 'node:timers/promises';
 import {
   createTake as createRoute,
   fitTake,
@@ -176,7 +177,11 @@ export function takeRoutes(services: Services) {
     }),
     implement(patchRoute, async ({ params, body }) => {
       const { patch, label, ...from } = body;
-      const check = (json: unknown) => withinSize(parseTreatment(json));
+      const check = async (json: unknown) => {
+        const treatment = parseTreatment(json);
+        await setImmediate();
+        return withinSize(treatment);
+      };
       return touched(await answered(() => patchTreatment(sequelize, params.id, from, patch, label, check)));
     }),
     implement(putTreatment, async ({ params, body }, _req, _res, whole) => {

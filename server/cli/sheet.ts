@@ -4,9 +4,8 @@ import { sheetSettings } from '../../contract/sheets';
 import { firstIssue } from '../../core/treatment/schema';
 import { bareTreatment, type Treatment } from '../../core/treatment/treatment';
 import { photographEdge } from '../../core/frame/geometry';
-import { contactSheet, type Pictured } from '../sheets/contact-sheet';
-import { loadFaces } from '../sheets/faces';
-import { pdfPaper, picturePaper } from '../sheets/paper';
+import type { Pictured } from '../sheets/contact-sheet';
+import { drawSheet } from '../sheets/draw-sheet';
 import { CommandError, readArguments, refuseOver, runCommand, writeOut } from './command';
 import { Maker, type Opened } from './maker';
 import { picturePaths } from './picture-paths';
@@ -34,7 +33,6 @@ Ends with 0, or with 2 and one line that says what is wrong; then nothing is wri
 
 /** The pictures of a sheet have so many pixels along their long edge: 300 dots an inch at 8 cm. */
 const EDGE = 960;
-const DPI = 300;
 const kinds: Record<string, 'pdf' | 'png' | 'jpeg'> = {
   '.pdf': 'pdf',
   '.png': 'png',
@@ -118,13 +116,11 @@ async function sheet(): Promise<void> {
   }
   progress.clear();
   const title = values.title ?? basename(out, ending);
-  const faces = await loadFaces();
-  const paper = as === 'pdf' ? await pdfPaper(title) : picturePaper(faces, DPI, as === 'png' ? 'png' : 'jpg');
   const columns = values.pairs ? Math.max(2, settings.columns - (settings.columns % 2)) : settings.columns;
   const shape = shapes.toSorted((a, b) => a - b)[shapes.length >> 1];
   const date = new Date().toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
-  await contactSheet(paper, faces, { title, date, pictures: shown }, { ...settings, columns, shape });
-  const files = await paper.finish();
+  const how = { ...settings, columns, shape };
+  const files = await drawSheet({ title, as, what: 'pictures', date, pictures: shown, how });
   const names = files.map((_, i) =>
     files.length > 1 ? `${out.slice(0, -ending.length)}-${String(i + 1).padStart(2, '0')}${ending}` : out,
   );

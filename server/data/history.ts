@@ -1,3 +1,4 @@
+import { setImmediate } from 'node:timers/promises';
 import { LRUCache } from 'lru-cache';
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import type { History, TakeState as TakeStateView } from '../../contract/takes';
@@ -210,11 +211,14 @@ export function patchTreatment(
   from: From,
   patch: Patch,
   label: string,
-  check: (json: unknown) => Treatment,
+  check: (json: unknown) => Promise<Treatment>,
 ): Promise<TakeStateView | null> {
   return changed(sequelize, takeId, from, async (take, transaction) => {
     const before = await treatmentOf(take, take.currentState, transaction);
-    await addState(take, check(patched<unknown>(before, patch)), patch, label, transaction);
+    const made = patched<unknown>(before, patch);
+    // A large one is read a turn at a time, so that others are answered in between.
+    await setImmediate();
+    await addState(take, await check(made), patch, label, transaction);
   });
 }
 

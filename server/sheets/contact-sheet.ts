@@ -8,7 +8,7 @@ import { GREY, INK, NOTE, TITLE, writeWithin } from './type';
 
 /** A picture of a sheet: a JPEG, and what is written beneath. */
 export interface Pictured {
-  jpeg: Buffer;
+  jpeg: Uint8Array;
   /** Before the title: its number in the series. */
   number: string;
   title: string;
@@ -17,7 +17,7 @@ export interface Pictured {
 }
 
 /** A size as a picture is drawn on paper. */
-export async function sizeOf(jpeg: Buffer): Promise<{ width: number; height: number }> {
+export async function sizeOf(jpeg: Uint8Array): Promise<{ width: number; height: number }> {
   const { width = 1, height = 1 } = await sharp(jpeg).metadata();
   return { width, height };
 }

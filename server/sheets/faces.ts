@@ -59,9 +59,17 @@ export async function loadFaces(): Promise<Faces> {
 export function cutTo(faces: Faces, text: string, face: Face, size: number, width: number): string {
   const written = faces.known(text, face);
   if (faces.width(written, face, size) <= width) return written;
-  let end = [...written];
-  while (end.length && faces.width(`${end.join('').trimEnd()}…`, face, size) > width) end = end.slice(0, -1);
-  return `${end.join('').trimEnd()}…`;
+  const letters = [...written];
+  const cut = (count: number) => `${letters.slice(0, count).join('').trimEnd()}…`;
+  const fits = (count: number) => faces.width(cut(count), face, size) <= width;
+  // By halves: measuring is slow, and a text may be long. No letters at all are the least that is left.
+  let [least, most] = [0, letters.length];
+  while (most - least > 1) {
+    const middle = (least + most) >> 1;
+    if (fits(middle)) least = middle;
+    else most = middle;
+  }
+  return cut(least);
 }
 
 /** A text in lines of no more than so many points, broken between words. */

@@ -15,7 +15,7 @@ export interface Paper {
     how: { face: Face; size: number; colour: string },
   ) => void;
   /** Lays a JPEG into a box of its shape. */
-  picture: (jpeg: Buffer, box: Box) => Promise<void>;
+  picture: (jpeg: Uint8Array, box: Box) => Promise<void>;
   /** Fills a box with a colour `#rrggbb`, with a line around it where that is wanted. */
   fill: (box: Box, colour: string, edge?: string) => void;
   /** Draws a line through points. */

@@ -10,7 +10,7 @@ import { GREY, INK, NOTE, TITLE, writeWithin } from './type';
 
 export interface CardStep extends StepTold {
   /** The picture after it; null where a treatment has too many to show each. */
-  jpeg: Buffer | null;
+  jpeg: Uint8Array | null;
 }
 
 export interface Card {
@@ -19,8 +19,8 @@ export interface Card {
   take: string;
   date: string;
   /** The photograph as it came, in its frame, and the picture. */
-  bare: Buffer;
-  finished: Buffer;
+  bare: Uint8Array;
+  finished: Uint8Array;
   /** What is so of the whole: its strength, its frame. */
   whole: readonly Told[];
   steps: readonly CardStep[];

@@ -41,6 +41,7 @@ export async function testServer(): Promise<TestServer> {
     ...config,
     bandWorker: resolve('dist/server/band-worker.mjs'),
     rowWorker: resolve('dist/server/row-worker.mjs'),
+    sheetWorker: resolve('dist/server/sheet-worker.mjs'),
   });
   await migrator(services.sequelize).up();
   const queue = await openQueue(config.databaseUrl, services.log);
