@@ -1,9 +1,12 @@
+import { readdir } from 'node:fs/promises';
+import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { beforeAll, expect, it } from 'vitest';
 import { startApp } from '../server/testing/running';
+import { breaks, chances } from './files';
 import { tried, watchHealth, type Answer } from './tally';
 import { heavyTreatments } from './treatments';
-import { allIsWell, app, each, faults, newSeries, noise, notes, standTrial, tally } from './trial';
+import { allIsWell, app, each, faults, newSeries, noise, notes, SEED, standTrial, tally } from './trial';
 
 /** What was let in comes out again by every door that shows it; and each door that takes a treatment in reads it with the same eyes. */
 
@@ -160,6 +163,46 @@ it('what was let in comes out by every door: cards, sheets, tables, areas, layer
   );
   await allIsWell();
 }, 400_000);
+
+it('forms that are broken are refused by name or taken, and leave nothing behind', async () => {
+  const chance = chances(SEED);
+  const png = await noise(40, 30);
+  const boundary = 'between';
+  const part = (name: string, more: string, bytes: Buffer) =>
+    Buffer.concat([
+      Buffer.from(`--${boundary}\r\nContent-Disposition: form-data; name="${name}"${more}\r\n\r\n`),
+      bytes,
+      Buffer.from('\r\n'),
+    ]);
+  const end = Buffer.from(`--${boundary}--\r\n`);
+  const file = part('file', '; filename="a.png"\r\nContent-Type: image/png', png);
+  const strangeForms = [
+    Buffer.concat([file, file, end]),
+    Buffer.concat([part('__proto__', '', png), file, end]),
+    Buffer.concat([...Array.from({ length: 3000 }, (_, i) => part(`f${i}`, '', Buffer.from('x'))), end]),
+    part('file', `; filename="${'a'.repeat(200_000)}"`, png),
+    part('file', "; filename*=utf-8''%ff%00%2e%2e%2f", png),
+    end,
+    Buffer.from(`--${boundary}\r\n`.repeat(5000)),
+  ];
+  const whole = Buffer.concat([file, end]);
+  const broken = Object.values(breaks).flatMap(breaking =>
+    Array.from({ length: 12 }, () => breaking(whole, chance, png)),
+  );
+  const stop = watchHealth(tally, faults, app.url);
+  await each([...strangeForms, ...broken], 4, async body => {
+    await tried(tally, faults, `${app.url}/api/series/${series}/photographs?again=1`, {
+      method: 'POST',
+      headers: { 'Content-Type': `multipart/form-data; boundary=${boundary}` },
+      body: new Uint8Array(body),
+    });
+  });
+  expect(await readdir(join(app.home, 'cache', 'uploads'))).toEqual([]);
+  notes.push(
+    `${strangeForms.length + broken.length} broken forms: health within ${Math.round(await stop())} ms`,
+  );
+  await allIsWell();
+}, 120_000);
 
 it('strokes beyond what a take may hold are refused by every door that takes a treatment in', async () => {
   const { currentTakeId: take } = await app.bringIn(series, await noise(), 'strokes.png');

@@ -1,4 +1,6 @@
+import { readFile } from 'node:fs/promises';
 import sharp from 'sharp';
+import { greyProfiles, inkProfile, wideProfiles } from '../server/testing/profiles';
 
 /** Made files: whole ones, what becomes of them when bytes are broken, and ones that are not what they say. */
 
@@ -39,7 +41,8 @@ async function wholeFiles(): Promise<Buffer[]> {
 type Break = (file: Buffer, chance: () => number, other: Buffer) => Buffer;
 const at = (file: Buffer, chance: () => number) => Math.floor(chance() * file.length);
 
-const breaks: Record<string, Break> = {
+/** Ways in which bytes are broken. */
+export const breaks: Record<string, Break> = {
   cut: (file, chance) => file.subarray(0, at(file, chance)),
   flipped: (file, chance) => {
     const broken = Buffer.from(file);
@@ -61,6 +64,21 @@ const breaks: Record<string, Break> = {
     return broken;
   },
 };
+
+/** Files of other programs, in the kinds that this one does not write: small, so that what is broken is seldom their pixels alone. */
+const others = [
+  ...['two.bmp', 'sixteen.bmp', 'palette.bmp', 'odd.bmp', 'lossy.jp2', 'odd.jp2', 'stream.j2k'],
+  ...['poor.jxl', 'poor.heic', 'clear.gif', 'fax.tif', 'jpeg.tif', 'mosaic.dng', 'linear.dng'],
+];
+const madeByOthers = () =>
+  Promise.all(others.map(name => readFile(new URL(`../server/testing/made/${name}`, import.meta.url))));
+
+/** A JPEG with a profile as it is given. Source: ICC.1:2022, B.4. */
+function withProfile(jpeg: Buffer, icc: Buffer): Buffer {
+  const head = Buffer.from('\xff\xe2\0\0ICC_PROFILE\0\x01\x01', 'latin1');
+  head.writeUInt16BE(head.length - 2 + icc.length, 2);
+  return Buffer.concat([jpeg.subarray(0, 2), head, icc, jpeg.subarray(2)]);
+}
 
 /** A PNG that says it is as large as can be, and holds next to nothing. */
 function vastPng(width: number, height: number): Buffer {
@@ -132,13 +150,21 @@ export async function madeFiles(seed: number, each: number): Promise<[string, Bu
   const chance = chances(seed);
   const whole = await wholeFiles();
   const made: [string, Buffer][] = whole.map((file, i) => [`whole ${i}`, file]);
-  whole.forEach((file, i) => {
-    for (const [name, broken] of Object.entries(breaks)) {
-      for (let n = 0; n < each; n++) {
-        const other = whole[Math.floor(chance() * whole.length)];
-        made.push([`${name} ${i}`, broken(file, chance, other)]);
+  const broken = (what: string, files: readonly Buffer[], as = (file: Buffer, _of: number) => file) => {
+    files.forEach((file, i) => {
+      for (const [name, breaking] of Object.entries(breaks)) {
+        for (let n = 0; n < each; n++) {
+          const other = files[Math.floor(chance() * files.length)];
+          made.push([`${name} ${what} ${i}`, as(breaking(file, chance, other), i)]);
+        }
       }
-    }
-  });
+    });
+  };
+  broken('file', whole);
+  broken('file of another program', await madeByOthers());
+  const [coloured] = whole;
+  const grey = await sharp(coloured).greyscale().jpeg().toBuffer();
+  const profiles = [...wideProfiles.map(({ icc }) => icc), inkProfile, greyProfiles[0].icc];
+  broken('profile', profiles, (icc, of) => withProfile(of === profiles.length - 1 ? grey : coloured, icc));
   return [...made, ...strange];
 }
