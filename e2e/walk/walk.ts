@@ -88,34 +88,42 @@ async function rest(page: Page): Promise<void> {
     .catch(() => hold(false, 'the picture comes to rest, and all is saved'));
 }
 
+/** What the panel shows, read at once: between two looks another step may have come. */
+const panelOf = (page: Page) =>
+  page.evaluate(() => {
+    const panel = document.querySelector<HTMLElement>('aside[data-step]');
+    if (!panel) return null;
+    const marked = document.querySelector<HTMLElement>('[data-tray][aria-current=step]');
+    const strength = panel.querySelector<HTMLInputElement>('input[aria-label="Strength, number"]');
+    return {
+      step: panel.dataset.step!,
+      marked: marked?.dataset.holds?.split(' ') ?? null,
+      strength: strength?.value ?? '',
+      // Each number is that of its slider, which is drawn from the treatment.
+      apart: [...panel.querySelectorAll<HTMLElement>('[data-control]')].flatMap(row => {
+        const slider = row.querySelector<HTMLInputElement>('input[type=range]');
+        const number = row.querySelector<HTMLInputElement>('input[inputmode=decimal]');
+        if (!slider || !number) return [];
+        const text = slider.getAttribute('aria-valuetext');
+        return text === number.value
+          ? []
+          : [`${row.dataset.control}: ${text} on the slider, ${number.value} in the field`];
+      }),
+    };
+  });
+
 async function fieldsHold(page: Page, { treatment }: Take): Promise<void> {
-  const panel = page.locator('aside[data-step]');
-  if (!(await panel.count())) return;
-  const id = await panel.getAttribute('data-step');
-  const own = treatment.steps.find(s => s.id === id);
-  hold(own !== undefined, `the panel is of a step that is there (${id})`);
-  const marked = await page.locator('[data-tray][aria-current=step]').first().getAttribute('data-holds');
-  hold(!marked || marked.split(' ').includes(id!), 'the panel is of the tray that is marked');
-  const strength = panel.getByRole('textbox', { name: 'Strength, number', exact: true });
+  const panel = await panelOf(page);
+  if (!panel) return;
+  const own = treatment.steps.find(s => s.id === panel.step);
+  hold(own !== undefined, `the panel is of a step that is there (${panel.step})`);
+  hold(!panel.marked || panel.marked.includes(panel.step), 'the panel is of the tray that is marked');
   const shown = { shownTimes: 100, unit: '', decimals: 0, centred: false };
-  const value = await strength.inputValue();
   hold(
-    value === written(own!.strength, shown, 'en-US'),
-    `Strength of ${own!.kind} shows ${value}, and is ${own!.strength}`,
+    panel.strength === written(own!.strength, shown, 'en-US'),
+    `Strength of ${own!.kind} shows ${panel.strength}, and is ${own!.strength}`,
   );
-  // Each number is that of its slider, which is drawn from the treatment.
-  const apart = await panel.evaluate(element =>
-    [...element.querySelectorAll<HTMLElement>('[data-control]')].flatMap(row => {
-      const slider = row.querySelector<HTMLInputElement>('input[type=range]');
-      const number = row.querySelector<HTMLInputElement>('input[inputmode=decimal]');
-      if (!slider || !number) return [];
-      const text = slider.getAttribute('aria-valuetext');
-      return text === number.value
-        ? []
-        : [`${row.dataset.control}: ${text} on the slider, ${number.value} in the field`];
-    }),
-  );
-  hold(apart.length === 0, `fields show what is set: ${apart.join('; ')}`);
+  hold(panel.apart.length === 0, `fields show what is set: ${panel.apart.join('; ')}`);
 }
 
 /** How unlike the pixels about a place are. */

@@ -1,7 +1,9 @@
-import { useEffect, useRef } from 'react';
+import { ChevronDown, ChevronUp } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
+import { useLocation } from 'react-router';
 import styled from 'styled-components';
 import { countOf } from '../../words/words';
-import { Button, LinkButton } from '../ui/buttons';
+import { Button, IconButton, LinkButton } from '../ui/buttons';
 import { isArchive } from './gathered';
 import { useImports, type Incoming } from './imports';
 
@@ -10,6 +12,13 @@ const Slip = styled.section`
   right: 26px;
   bottom: 72px;
   width: 380px;
+  /* Beside a photograph over the wall, not over its panel and trays. */
+  &[data-at='photograph'] {
+    right: auto;
+    left: 92px;
+    bottom: 142px;
+    width: 356px;
+  }
   display: flex;
   flex-direction: column;
   background: var(--paper-high);
@@ -21,7 +30,9 @@ const Slip = styled.section`
     align-items: center;
     gap: 10px;
     padding: 10px 12px 10px 16px;
-    border-bottom: 1px solid var(--rule);
+  }
+  header + ul {
+    border-top: 1px solid var(--rule);
   }
   h2 {
     font-size: var(--t-lead);
@@ -84,7 +95,22 @@ function stateInWords(f: Incoming): string {
 
 /** The files on their way in, each with its progress or its problem. */
 export function ImportSlip() {
+  const isThere = useImports(({ list }) => list.length > 0);
+  return isThere ? <Files /> : null;
+}
+
+const isAtPhotograph = (pathname: string) => pathname.startsWith('/photographs/');
+
+/** Open where they were brought in; who goes on to a photograph sees how they stand, until the list is asked for. */
+function Files() {
   const { list, away, stop, tryAll, clear } = useImports();
+  const { pathname } = useLocation();
+  const [at, setAt] = useState(pathname);
+  const [open, setOpen] = useState(true);
+  if (at !== pathname) {
+    setAt(pathname);
+    if (isAtPhotograph(pathname) && !isAtPhotograph(at)) setOpen(false);
+  }
   const under = useRef<HTMLLIElement>(null);
   const underway = list.some(f => f.state === 'waiting' || f.state === 'sending');
   const sending = list.find(f => f.state === 'sending')?.id;
@@ -105,20 +131,26 @@ export function ImportSlip() {
     void under.current?.scrollIntoView({ block: 'nearest' });
   }, [sending]);
 
-  if (!list.length) return null;
   const left = [
     failed ? `${countOf(failed, 'file').toLowerCase()} not` : '',
     stopped ? `${countOf(stopped, 'file').toLowerCase()} stopped` : '',
   ].filter(Boolean);
   const kind = list.some(isArchive) ? 'file' : 'photograph';
   return (
-    <Slip aria-label="Bringing in">
+    <Slip aria-label="Bringing in" data-at={isAtPhotograph(pathname) ? 'photograph' : undefined}>
       <header>
         <h2 role="status">
           {underway
             ? `${away ? 'Waiting for the server' : 'Bringing in'}, ${done} of ${list.length} done`
             : [`${countOf(done, kind)} brought in`, ...left].join(', ')}
         </h2>
+        <IconButton
+          aria-label={open ? 'Hide the files' : 'Show the files'}
+          aria-expanded={open}
+          onPress={() => setOpen(!open)}
+        >
+          {open ? <ChevronDown aria-hidden="true" /> : <ChevronUp aria-hidden="true" />}
+        </IconButton>
         {again > 1 && !underway ? (
           <Button $small onPress={tryAll}>
             Try all again
@@ -134,34 +166,36 @@ export function ImportSlip() {
           </Button>
         )}
       </header>
-      <ul>
-        {[...list.filter(f => f.state === 'failed'), ...list.filter(f => f.state !== 'failed')].map(f => (
-          <li key={f.id} data-state={f.state} ref={f.id === sending ? under : undefined}>
-            <b title={f.name}>{f.name}</b>
-            <span>{stateInWords(f)}</span>
-            {f.state === 'sending' ? (
-              <Wedge
-                role="progressbar"
-                aria-label={f.name}
-                aria-valuenow={Math.round(f.sent * 100)}
-                style={{
-                  background: `linear-gradient(90deg, var(--lamp-deep) ${f.sent * 100}%, #b2b2b2 0)`,
-                }}
-              />
-            ) : null}
-            {f.problem || f.remark ? <p>{f.problem ?? f.remark}</p> : null}
-            {f.offers.length ? (
-              <p>
-                {f.offers.map(({ text, take }) => (
-                  <LinkButton key={text} onPress={take}>
-                    {text}
-                  </LinkButton>
-                ))}
-              </p>
-            ) : null}
-          </li>
-        ))}
-      </ul>
+      {open ? (
+        <ul>
+          {[...list.filter(f => f.state === 'failed'), ...list.filter(f => f.state !== 'failed')].map(f => (
+            <li key={f.id} data-state={f.state} ref={f.id === sending ? under : undefined}>
+              <b title={f.name}>{f.name}</b>
+              <span>{stateInWords(f)}</span>
+              {f.state === 'sending' ? (
+                <Wedge
+                  role="progressbar"
+                  aria-label={f.name}
+                  aria-valuenow={Math.round(f.sent * 100)}
+                  style={{
+                    background: `linear-gradient(90deg, var(--lamp-deep) ${f.sent * 100}%, #b2b2b2 0)`,
+                  }}
+                />
+              ) : null}
+              {f.problem || f.remark ? <p>{f.problem ?? f.remark}</p> : null}
+              {f.offers.length ? (
+                <p>
+                  {f.offers.map(({ text, take }) => (
+                    <LinkButton key={text} onPress={take}>
+                      {text}
+                    </LinkButton>
+                  ))}
+                </p>
+              ) : null}
+            </li>
+          ))}
+        </ul>
+      ) : null}
     </Slip>
   );
 }

@@ -1,4 +1,5 @@
 import { QueryClient } from '@tanstack/react-query';
+import { Link } from 'react-router';
 import { userEvent } from 'vitest/browser';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { put } from '../testing/desk';
@@ -92,6 +93,35 @@ describe('files on their way in', () => {
     bringIn(files(3), 'series', new QueryClient());
     await userEvent.click(screen.getByRole('button', { name: 'Try all again' }));
     await expect.element(screen.getByRole('status')).toHaveTextContent('Three photographs brought in');
+  });
+
+  it('fold to how they stand when a photograph is opened, out of the way of its panel, and open again when asked for', async () => {
+    const screen = await put(
+      <>
+        <Link to="/photographs/one">A photograph</Link>
+        <Link to="/photographs/two">The next</Link>
+        <Link to="/series/one">The sheet</Link>
+        <ImportSlip />
+      </>,
+    );
+    answers = turn => (turn ? done : { status: 422, body: { title: 'It is damaged.' } });
+    bringIn(files(2), 'series', new QueryClient());
+    const row = screen.getByText('It is damaged.');
+    await expect.element(row).toBeVisible();
+    await userEvent.click(screen.getByRole('link', { name: 'The sheet' }));
+    await expect.element(row).toBeVisible();
+    await userEvent.click(screen.getByRole('link', { name: 'A photograph' }));
+    await expect.element(row).not.toBeInTheDocument();
+    const slip = screen.getByRole('region', { name: 'Bringing in' });
+    await expect.element(slip).toHaveTextContent('One photograph brought in, one file not');
+    // The panel begins three hundred pixels from the right.
+    expect(slip.element().getBoundingClientRect().right).toBeLessThan(window.innerWidth - 300);
+    await userEvent.click(screen.getByRole('button', { name: 'Show the files' }));
+    await expect.element(row).toBeVisible();
+    await userEvent.click(screen.getByRole('link', { name: 'The next' }));
+    await expect.element(row).toBeVisible();
+    await userEvent.click(screen.getByRole('button', { name: 'Hide the files' }));
+    await expect.element(row).not.toBeInTheDocument();
   });
 
   it('that are stopped add up with those that are done and those that are not', async () => {
