@@ -113,7 +113,12 @@ const panelOf = (page: Page) =>
   });
 
 async function fieldsHold(page: Page, { treatment }: Take): Promise<void> {
-  const panel = await panelOf(page);
+  let panel = await panelOf(page);
+  // A panel that has only just come has its fields a moment later.
+  for (let tries = 0; panel?.strength === '' && tries < 50; tries++) {
+    await page.waitForTimeout(200);
+    panel = await panelOf(page);
+  }
   if (!panel) return;
   const own = treatment.steps.find(s => s.id === panel.step);
   hold(own !== undefined, `the panel is of a step that is there (${panel.step})`);
