@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { lookGroup, lookName } from '../core/treatment/looks';
+import { lookGroup, lookName } from '../core/treatment/look-names';
 import { byId, counted } from './common';
 import { declare } from './route';
 import { treatmentView } from './takes';

@@ -1,6 +1,9 @@
 import { build as bundle } from 'esbuild';
+import { readdir, readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { promisify } from 'node:util';
+import { brotliCompress, constants, gzip } from 'node:zlib';
 import { build as buildInterface } from 'vite';
 
 /** Builds the server (with its worker threads) and the interface into the folder that is given. */
@@ -71,3 +74,21 @@ await buildInterface({
   logLevel: 'warn',
   build: { outDir: join(outdir, 'web') },
 }).catch(failed);
+
+/** What is packed beside itself, so that the server gives it small; fonts and pictures are packed already. */
+const PACKED = /\.(js|css|svg|json|wasm)$/;
+/** Below this, in bytes, a packet of the network holds it anyway. */
+const SMALL = 1200;
+const assets = join(outdir, 'web', 'assets');
+const pack = async name => {
+  const bytes = await readFile(join(assets, name));
+  if (bytes.length < SMALL) return;
+  const quality = { [constants.BROTLI_PARAM_QUALITY]: constants.BROTLI_MAX_QUALITY };
+  await Promise.all([
+    promisify(brotliCompress)(bytes, { params: quality }).then(packed =>
+      writeFile(join(assets, `${name}.br`), packed),
+    ),
+    promisify(gzip)(bytes, { level: 9 }).then(packed => writeFile(join(assets, `${name}.gz`), packed)),
+  ]);
+};
+await Promise.all((await readdir(assets)).filter(name => PACKED.test(name)).map(pack));

@@ -21,7 +21,8 @@ import { ImportSlip } from './import/ImportSlip';
 import { screens, screensAhead } from './screens';
 import { AwayBand } from './ui/away';
 import { useContextMenus } from './ui/context-menus';
-import { Tour } from './tour/Tour';
+import { useTour } from './app/tour';
+import { lazily } from './ui/lazily';
 import { Boundary, Failed } from './ui/boundary';
 import { Notices } from './ui/notices';
 import { Wait } from './ui/wait';
@@ -33,9 +34,13 @@ declare module 'react-aria-components' {
   }
 }
 
+/** Few take it, and those once. */
+const Tour = lazily(async () => (await import('./tour/Tour')).Tour);
+
 function Room() {
   const navigate = useNavigate();
   const { pathname } = useLocation();
+  const isTouring = useTour(tour => tour.page !== null);
   useContextMenus();
   return (
     <AriaRouter navigate={(to, options) => void navigate(to, options)} useHref={useHref}>
@@ -48,7 +53,11 @@ function Room() {
       <ImportSlip />
       <Notices />
       <AwayBand />
-      <Tour />
+      {isTouring ? (
+        <Suspense fallback={null}>
+          <Tour />
+        </Suspense>
+      ) : null}
       <WordTold />
     </AriaRouter>
   );

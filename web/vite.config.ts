@@ -8,6 +8,8 @@ export default defineConfig({
   plugins: [optimizeLocales.vite({ locales: ['en-US'] }), react()],
   build: {
     emptyOutDir: true,
+    // What belongs to which screen: its size is held to a budget.
+    manifest: true,
     target: 'es2022',
     assetsInlineLimit: 0,
     modulePreload: { polyfill: false },

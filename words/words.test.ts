@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
+import { characterInWords } from './character';
 import {
-  characterInWords,
   countOf,
   dateInWords,
   numberInWords,

@@ -1,5 +1,3 @@
-import { stepKind } from '../core/steps';
-
 /** The words of the trade for the names in the treatment format. */
 const words: Record<string, string> = {
   light: 'Light',
@@ -102,17 +100,6 @@ export function countOf(n: number, one: string, many = `${one}s`): string {
 export function stepsInWords(kinds: readonly string[]): string {
   if (kinds.length === 0) return 'Bare';
   return kinds.map((k, i) => (i ? wordFor(k).toLowerCase() : wordFor(k))).join(', ');
-}
-
-const givesColour = (kind: string) => {
-  const of = stepKind(kind);
-  return of !== undefined && (of.coloursTones === true || of.stage === 'colour');
-};
-
-/** What gives a picture its character, shortly: the steps that colour it, or all where none does. */
-export function characterInWords(kinds: readonly string[]): string {
-  const colouring = kinds.filter(givesColour);
-  return stepsInWords([...new Set(colouring.length ? colouring : kinds)]);
 }
 
 /** `Take B, Aged paper`. */

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { wholeFrame } from '../frame/frame';
 import { readTreatmentFile, treatmentFile } from './carrying';
 import { withoutAside } from './laying';
+import { lookGroup, lookName } from './look-names';
 import { TreatmentError, type Treatment } from './treatment';
 import { firstIssue } from './schema';
 
@@ -19,9 +20,6 @@ export interface Look {
   /** Its steps with what they need, in no frame. */
   treatment: Treatment;
 }
-
-export const lookName = z.string().trim().min(1).max(80);
-export const lookGroup = z.string().trim().min(1).max(60);
 
 const fileSchema = z.strictObject({
   format: z.literal(LOOK_FORMAT, {

@@ -2,6 +2,7 @@ import { createHash, randomBytes } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import express, { type Express } from 'express';
+import packedStatic from 'express-static-gzip';
 import helmet from 'helmet';
 import { getHealth } from '../../contract/health';
 import { BUILD_HEADER } from '../../contract/limits';
@@ -57,7 +58,12 @@ function healthRoute({ sequelize, config }: Services): Implemented {
 function serveInterface(app: Express, folder: string, page: Promise<string>, build: Promise<string>): void {
   app.use(
     '/assets',
-    express.static(join(folder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }),
+    // Packed when it was built.
+    packedStatic(join(folder, 'assets'), {
+      enableBrotli: true,
+      orderPreference: ['br', 'gzip'],
+      serveStatic: { immutable: true, maxAge: '1y', fallthrough: false },
+    }),
   );
   app.use(express.static(folder, { index: false }));
   app.get('/{*path}', async (_req, res) => {

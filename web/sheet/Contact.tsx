@@ -16,7 +16,7 @@ import { framedSize } from '../../core/frame/geometry';
 import { wholeFrame } from '../../core/frame/frame';
 import type { Photograph } from '../../contract/photographs';
 import { currentTake } from '../app/api';
-import { characterInWords } from '../../words/words';
+import { characterInWords } from '../../words/character';
 import { PrintLabel } from '../ui/print-label';
 import { TakePicture } from '../ui/TakePicture';
 
