@@ -49,6 +49,19 @@ describe('edits', () => {
     expect(await modules.findUnsaved(TAKE)).toBeNull();
   });
 
+  it('that change nothing are none: there is nothing to undo, and nothing is sent', async () => {
+    const session = await open();
+    session.commit(light(0.4), 'Exposure');
+    await settle();
+    session.preview(light(0.7));
+    session.commit(light(0.4), 'Exposure');
+    expect(session.state()).toMatchObject({ saving: { state: 'saved' }, undo: 'Exposure' });
+    await settle();
+    expect([shown(session), server.labels]).toEqual([0.4, ['Exposure']]);
+    await session.undo();
+    expect(shown(session)).toBe(0);
+  });
+
   it('of different names, and those that stand apart, stay apart and in order', async () => {
     const session = await open();
     session.commit(light(0.1), 'Paint', { apart: true });

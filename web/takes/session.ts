@@ -13,6 +13,7 @@ import { patched } from '../../core/treatment/patch';
 import type { Treatment } from '../../core/treatment/treatment';
 import { withOwnChanges } from '../../core/treatment/own-changes';
 import { noRoomFor } from '../../core/treatment/room';
+import { saysTheSame } from '../../core/treatment/says-the-same';
 import { jsonLength } from '../../core/treatment/size';
 import { call, messageOf } from '../app/api';
 import type { KeptCommand, Unsaved } from '../app/browser-store';
@@ -204,8 +205,9 @@ export class TakeSession {
    */
   commit(given: Treatment, label: string, { apart = false } = {}): void {
     const { now } = this.line;
-    if (given === now.treatment) {
-      this.show(given);
+    // Nothing is changed by it: there is nothing to undo, or to save.
+    if (saysTheSame(given, now.treatment)) {
+      this.show(now.treatment);
       return;
     }
     const treatment = withOwnChanges(now.treatment, tidyAlternatives(given));

@@ -2,6 +2,7 @@ import { QueryClientProvider } from '@tanstack/react-query';
 import { useSyncExternalStore, type ReactNode } from 'react';
 import { MemoryRouter } from 'react-router';
 import { vi } from 'vitest';
+import { userEvent } from 'vitest/browser';
 import { render } from 'vitest-browser-react';
 import type { Treatment } from '../../core/treatment/treatment';
 import { parseTreatment } from '../../core/treatment/schema';
@@ -75,8 +76,15 @@ export async function desk(treatment: Treatment, Show: (at: DeskProps) => ReactN
   return { now: () => session.state().treatment, server, session, bench, screen };
 }
 
-/** Moves the pointer through places of an element, in fractions of it, the button down from the first to the last. */
-export async function drag(on: Element, ...points: (readonly [number, number])[]): Promise<void> {
+/**
+ * Moves the pointer through places of an element, in fractions of it, the button down from the first to the last; a key among them
+ * is pressed on the way.
+ */
+export async function drag(
+  on: Element,
+  first: readonly [number, number],
+  ...ways: (readonly [number, number] | 'Escape')[]
+): Promise<void> {
   const box = on.getBoundingClientRect();
   const at = ([u, v]: readonly [number, number]) => ({
     clientX: box.left + u * box.width,
@@ -94,11 +102,13 @@ export async function drag(on: Element, ...points: (readonly [number, number])[]
       }),
     );
   const frame = () => new Promise(requestAnimationFrame);
-  send('pointerdown', points[0]);
-  for (const point of points.slice(1)) {
+  let last = first;
+  send('pointerdown', first);
+  for (const way of ways) {
     await frame();
-    send('pointermove', point);
+    if (way === 'Escape') await userEvent.keyboard('{Escape}');
+    else send('pointermove', (last = way));
   }
   await frame();
-  send('pointerup', points.at(-1)!);
+  send('pointerup', last);
 }

@@ -47,6 +47,19 @@ describe('a slider', () => {
     expect(number.value).toBe(`+${now().toFixed(2)}`);
   });
 
+  it('stands where it stood when Escape is pressed on the way, until it is moved anew', async () => {
+    const { now, rested, track, number } = await slider();
+    await drag(track, [0.5, 0.5], [0.6, 0.5]);
+    const stood = now();
+    expect(stood).toBeGreaterThan(0.5);
+    await drag(track, [0.6, 0.5], [0.8, 0.5], 'Escape', [0.9, 0.5]);
+    expect(now()).toBe(stood);
+    expect(rested.at(-1)).toBe(stood);
+    expect(number.value).toBe(`+${stood.toFixed(2)}`);
+    await drag(track, [0.6, 0.5], [0.2, 0.5]);
+    expect(now()).toBeLessThan(-1);
+  });
+
   it('is turned by the wheel where it has the focus, and nowhere else', async () => {
     const { now, rested, track, thumb } = await slider();
     const turn = () =>

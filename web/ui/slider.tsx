@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useRef, useState, type CSSProperties } from 'react';
+import { useCallback, useEffect, useEffectEvent, useRef, useState, type CSSProperties } from 'react';
 import { Slider as AriaSlider, SliderThumb, SliderTrack, useLocale } from 'react-aria-components';
 import styled from 'styled-components';
 import { NumberBox } from './number-box';
@@ -143,7 +143,12 @@ export function Slider(props: SliderProps) {
   const shown = { shownTimes, unit, decimals, centred };
   const { locale } = useLocale();
   const input = useRef<HTMLInputElement>(null);
+  /** Where the movement that is under way began; null where none is, or it was given up. */
+  const begun = useRef<number | null>(null);
+  const isGivenUp = useRef(false);
   const move = (v: number) => {
+    if (isGivenUp.current) return;
+    begun.current ??= props.value;
     setMoving(v);
     // Only its text, since the whole box would be built anew with each movement.
     if (input.current) input.current.value = written(v, shown, locale);
@@ -151,8 +156,29 @@ export function Slider(props: SliderProps) {
   };
   const rest = (v: number) => {
     setMoving(null);
-    props.onChangeEnd(v);
+    begun.current = null;
+    // It stands where it stood, and what comes next is another movement.
+    if (!isGivenUp.current) props.onChangeEnd(v);
+    isGivenUp.current = false;
   };
+  // Escape takes a movement back while it lasts.
+  const giveUp = useEffectEvent((event: KeyboardEvent) => {
+    if (event.key !== 'Escape' || begun.current === null) return;
+    event.preventDefault();
+    event.stopPropagation();
+    const back = begun.current;
+    isGivenUp.current = true;
+    setMoving(back);
+    if (input.current) input.current.value = written(back, shown, locale);
+    props.onChange(back);
+    props.onChangeEnd(back);
+  });
+  const isMoving = moving !== null;
+  useEffect(() => {
+    if (!isMoving) return;
+    window.addEventListener('keydown', giveUp, true);
+    return () => window.removeEventListener('keydown', giveUp, true);
+  }, [isMoving]);
   // Where it came to rest elsewhere than it was moved to.
   const text = written(props.value, shown, locale);
   useEffect(() => {
