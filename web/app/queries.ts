@@ -149,15 +149,31 @@ export function useOrderSeries(id: string) {
   });
 }
 
-export const useChangePhotograph = () =>
-  useChange(({ id, ...change }: { id: string; title?: string; currentTakeId?: string; takes?: string[] }) =>
-    call(photographs.changePhotograph, { params: { id }, body: change }),
+export function useChangePhotograph() {
+  const client = useQueryClient();
+  return useChange(
+    async ({ id, ...change }: { id: string; title?: string; currentTakeId?: string; takes?: string[] }) => {
+      const changed = await call(photographs.changePhotograph, { params: { id }, body: change });
+      client.setQueryData(keys.photograph(id), changed);
+    },
   );
+}
 
-export const useCreateTake = (photographId: string) =>
-  useChange((from: { from?: string; treatment?: unknown; name?: string }) =>
-    call(takes.createTake, { params: { id: photographId }, body: from }),
-  );
+/** The photograph stands at the new take from then on, also where it is looked at before that has been asked for again. */
+export function useCreateTake(photographId: string) {
+  const client = useQueryClient();
+  return useChange(async (from: { from?: string; treatment?: unknown; name?: string }) => {
+    const made = await call(takes.createTake, { params: { id: photographId }, body: from });
+    const { id, letter, name, revision, treatment } = made;
+    const steps = treatment.steps.filter(step => step.enabled).map(({ kind }) => kind);
+    const summary = { id, letter, name, revision, steps, frame: treatment.frame };
+    client.setQueryData<photographs.Photograph>(
+      keys.photograph(photographId),
+      old => old && { ...old, currentTakeId: id, takes: [...old.takes.filter(t => t.id !== id), summary] },
+    );
+    return made;
+  });
+}
 
 export const useRemoveTake = () => {
   const restore = useChange((id: string) => call(takes.restoreTake, { params: { id } }));

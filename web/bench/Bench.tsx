@@ -1,4 +1,3 @@
-import { useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import type { Photograph } from '../../contract/photographs';
 import type { Series } from '../../contract/series';
@@ -6,7 +5,7 @@ import { messageOf } from '../app/api';
 import { useChangePhotograph, usePhotograph, useSeries } from '../app/queries';
 import { useKeys } from '../app/useKeys';
 import { SeriesContext } from '../controls/tools';
-import { shownTake, type OpenedTakes } from '../takes/shown-take';
+import { useShownTake } from '../takes/useShownTake';
 import { Bar, Crumbs } from '../ui/bar';
 import { Wait } from '../ui/wait';
 import { AtWork } from './AtWork';
@@ -22,7 +21,7 @@ export function Bench() {
   const photograph = usePhotograph(photographId);
   if (photograph.isError) return <Wait problem={messageOf(photograph.error)} />;
   if (!photograph.data) return <Wait />;
-  return <BenchOf key={photographId} photograph={photograph.data} />;
+  return <BenchOf key={photographId} photograph={photograph.data} isAsked={photograph.isFetching} />;
 }
 
 /** The keys to the photographs before and after, also while one is still being opened. */
@@ -37,19 +36,15 @@ function useNeighbourKeys(photographId: string, series: Series | undefined): voi
   useKeys({ earlierPhotograph: () => goBy(-1), laterPhotograph: () => goBy(1) });
 }
 
-function BenchOf({ photograph }: { photograph: Photograph }) {
+function BenchOf({ photograph, isAsked }: { photograph: Photograph; isAsked: boolean }) {
   const series = useSeries(photograph.seriesId);
   useNeighbourKeys(photograph.id, series.data);
   const change = useChangePhotograph();
-  const { currentTakeId } = photograph;
-  const [opened, setOpened] = useState<OpenedTakes>({ id: currentTakeId, before: currentTakeId });
-  const current = shownTake(opened, photograph);
+  const { current, chosenHere, open } = useShownTake(photograph, isAsked);
   const { session, problem } = useSession(current);
   const beside = useBeside(photograph.id, series.data);
-  const [chosenHere, setChosenHere] = useState(false);
   const openTake = (id: string) => {
-    setOpened({ id, before: current });
-    setChosenHere(true);
+    open(id);
     // What is known here of where the photograph stands may be long past.
     if (id !== current) change.mutate({ id: photograph.id, currentTakeId: id });
   };
