@@ -27,7 +27,7 @@ async function history(changes: number) {
   const { session } = at;
   const set = (name: string, value: number) =>
     session.commit(changeSetting(session.state().treatment, 'l', [name], value), `Light ${name}`);
-  for (let i = 0; i < changes; i++) set(i % 2 ? 'contrast' : 'exposure', i / 50);
+  for (let i = 0; i < changes; i++) set(i % 2 ? 'contrast' : 'exposure', (i + 1) / 60);
   const state = (by: number) => document.querySelector<HTMLElement>(`[data-state="${by}"]`)!;
   const saved = () => expect.poll(() => session.state().saving.state).toBe('saved');
   await saved();
