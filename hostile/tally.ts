@@ -33,7 +33,7 @@ export async function tried(
   faults: string[],
   url: string,
   init: RequestInit = {},
-  patience = url.endsWith('/api/demo') ? DEMO_MS : PATIENCE_MS,
+  patience = new URL(url).pathname === '/api/demo' ? DEMO_MS : PATIENCE_MS,
 ): Promise<Answer | null> {
   const name = `${init.method ?? 'GET'} ${url.slice(0, 200)}`;
   tally.tried++;
