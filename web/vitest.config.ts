@@ -35,6 +35,8 @@ export default mergeConfig(
       include: ['web/**/*.test.tsx'],
       setupFiles: ['web/testing/page.tsx'],
       testTimeout: 20_000,
+      // A machine that is shared may give a third of itself.
+      expect: { poll: { timeout: 12_000 } },
       reporters: ['default', ['json', { outputFile: 'test-results/components.json' }]],
       browser: {
         enabled: true,
