@@ -6,12 +6,23 @@ import { startApp } from '../server/testing/running';
 import { breaks, chances } from './files';
 import { tried, watchHealth, type Answer } from './tally';
 import { heavyTreatments } from './treatments';
-import { allIsWell, app, each, faults, newSeries, noise, notes, SEED, standTrial, tally } from './trial';
+import {
+  allIsWell,
+  app,
+  each,
+  faults,
+  newSeries,
+  noise,
+  notes,
+  SEED,
+  startServer,
+  tally,
+} from './server-under-test';
 
 /** What was let in comes out again by every door that shows it; and each door that takes a treatment in reads it with the same eyes. */
 
 let series: string;
-standTrial();
+startServer();
 beforeAll(async () => {
   series = await newSeries('Doors');
 });

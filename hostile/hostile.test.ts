@@ -24,10 +24,10 @@ import {
   put,
   SEED,
   sha256,
-  standTrial,
+  startServer,
   tally,
   type Photograph,
-} from './trial';
+} from './server-under-test';
 
 /**
  * A server that cannot be stalled, filled or fooled: made files, heavy treatments, requests made from its own description,
@@ -41,7 +41,7 @@ let series: string;
 /** What the made requests may do anything to. */
 const known: string[] = [];
 
-standTrial();
+startServer();
 beforeAll(async () => {
   series = await newSeries('Hostile files');
 });

@@ -7,7 +7,7 @@ import { ensurePostgres } from './cluster/binaries.mjs';
 import { startCluster } from './cluster/cluster.mjs';
 import { clusterFolder } from './cluster/folder.mjs';
 import { tryToHold } from './hold.mjs';
-import { steppedDown } from './step-down.mjs';
+import { serverUser } from './drop-privileges.mjs';
 
 /**
  * `npm run backup` and `npm run restore`: on the database of `LAMPWASH_HOME`, which is started for it where Lamp Wash does not run, or on that
@@ -33,9 +33,19 @@ async function main() {
   ensurePackages({ quiet: true });
   ensurePerl();
   ensureBuilt({ quiet: true });
+  // Paths are meant from where the command was given, not from the project's folder.
+  const cwd = process.env.INIT_CWD ?? process.cwd();
+  const isHelp = args.some(a => a === '--help' || a === '-h');
+  // A stranger's package is read as the server reads it. What is wrong with either is said before a database is started.
+  let [user, own, file] = [{}, undefined, null];
+  if (name === 'restore' && !isHelp) {
+    mkdirSync(home, { recursive: true });
+    ({ env: own, ...user } = serverUser(home));
+    if (own) file = opened(cwd);
+  }
   let url = process.env.DATABASE_URL;
   let finish = () => undefined;
-  if (!url && !args.some(a => a === '--help' || a === '-h')) {
+  if (!url && !isHelp) {
     if (name === 'backup' && !existsSync(join(clusterFolder(home), 'data'))) {
       throw new PlainError(
         `${home}: there is no shelf in this folder. Set LAMPWASH_HOME to the one that has it.`,
@@ -53,12 +63,6 @@ async function main() {
       };
     }
   }
-  // Paths are meant from where the command was given, not from the project's folder.
-  const cwd = process.env.INIT_CWD ?? process.cwd();
-  mkdirSync(home, { recursive: true });
-  // A stranger's package is read as the server reads it.
-  const { env: own, ...user } = name === 'restore' ? steppedDown(home) : {};
-  const file = own ? opened(cwd) : null;
   const child = spawn(process.execPath, [join(root, 'dist/server', `${name}.mjs`), ...args], {
     ...user,
     cwd,

@@ -75,20 +75,20 @@ await buildInterface({
   build: { outDir: join(outdir, 'web') },
 }).catch(failed);
 
-/** What is packed beside itself, so that the server gives it small; fonts and pictures are packed already. */
-const PACKED = /\.(js|css|svg|json|wasm)$/;
+/** What is compressed at build time, beside itself; fonts and pictures are compressed already. */
+const COMPRESSED = /\.(js|css|svg|json|wasm)$/;
 /** Below this, in bytes, a packet of the network holds it anyway. */
 const SMALL = 1200;
 const assets = join(outdir, 'web', 'assets');
-const pack = async name => {
+const compress = async name => {
   const bytes = await readFile(join(assets, name));
   if (bytes.length < SMALL) return;
   const quality = { [constants.BROTLI_PARAM_QUALITY]: constants.BROTLI_MAX_QUALITY };
   await Promise.all([
-    promisify(brotliCompress)(bytes, { params: quality }).then(packed =>
-      writeFile(join(assets, `${name}.br`), packed),
+    promisify(brotliCompress)(bytes, { params: quality }).then(made =>
+      writeFile(join(assets, `${name}.br`), made),
     ),
-    promisify(gzip)(bytes, { level: 9 }).then(packed => writeFile(join(assets, `${name}.gz`), packed)),
+    promisify(gzip)(bytes, { level: 9 }).then(made => writeFile(join(assets, `${name}.gz`), made)),
   ]);
 };
-await Promise.all((await readdir(assets)).filter(name => PACKED.test(name)).map(pack));
+await Promise.all((await readdir(assets)).filter(name => COMPRESSED.test(name)).map(compress));

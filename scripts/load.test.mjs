@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { expect, it } from 'vitest';
 import { root } from './ensure.mjs';
 
-/** What a browser takes before a screen can be used, packed as it is given, against what it may be (tests/budgets.json). */
+/** What a browser takes before a screen can be used, compressed as it is served, against its budget (tests/budgets.json). */
 
 const web = join(root, 'dist', 'web');
 const manifest = JSON.parse(readFileSync(join(web, '.vite', 'manifest.json'), 'utf8'));
@@ -18,20 +18,19 @@ function withImports(names, found = new Set()) {
   }
   return [...found].map(name => manifest[name].file);
 }
-/** In bytes: small files are not packed. */
-const given = file => {
+/** In bytes; small files are not compressed. */
+const served = file => {
   const path = join(web, file);
   return (statSync(`${path}.br`, { throwIfNoEntry: false }) ?? statSync(path)).size;
 };
-const sum = files => files.reduce((all, file) => all + given(file), 0);
-const workers = () =>
-  Object.values(manifest).flatMap(({ assets = [] }) => assets.filter(a => /worker/.test(a)));
+const sum = files => files.reduce((all, file) => all + served(file), 0);
+const workers = Object.values(manifest).flatMap(({ assets = [] }) => assets.filter(a => /worker/.test(a)));
 
 it.each([
-  ['shelf', ['index.html', 'shelf/Shelf.tsx'], () => []],
+  ['shelf', ['index.html', 'shelf/Shelf.tsx'], []],
   ['bench', ['index.html', 'bench/Bench.tsx', 'bench/sides/StepSide.tsx'], workers],
-])('the %s is there after no more than it may take', (screen, names, more) => {
-  const files = [...new Set([...withImports(names), ...more()])];
+])('the %s loads within its budget', (screen, names, more) => {
+  const files = [...new Set([...withImports(names), ...more])];
   expect(files.length).toBeGreaterThan(3);
   expect(sum(files)).toBeLessThanOrEqual(load[screen] * 1000);
 });

@@ -3,7 +3,7 @@ import { join, resolve } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { ensureBuilt, ensurePackages, root } from './ensure.mjs';
 import { PlainError } from './plain-error.mjs';
-import { stepDown } from './step-down.mjs';
+import { dropPrivileges } from './drop-privileges.mjs';
 
 /** Runs a command of the built server: `node scripts/run-built.mjs NAME …`. What must be installed or built is, quietly. */
 
@@ -17,7 +17,7 @@ try {
   if (name === 'worker') {
     const home = resolve(process.env.LAMPWASH_HOME ?? 'data');
     mkdirSync(home, { recursive: true });
-    stepDown(home);
+    dropPrivileges(home);
   }
 } catch (error) {
   if (!(error instanceof PlainError)) throw error;

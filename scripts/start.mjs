@@ -11,7 +11,7 @@ import { startCluster } from './cluster/cluster.mjs';
 import { clusterFolder } from './cluster/folder.mjs';
 import { holdData } from './hold.mjs';
 import { giveNewPassword } from './cluster/initialise.mjs';
-import { steppedDown } from './step-down.mjs';
+import { serverUser } from './drop-privileges.mjs';
 
 /** `npm start`: everything from a fresh clone to a served application, and a clean end at Ctrl-C. */
 
@@ -111,6 +111,9 @@ async function main() {
   ensurePerl();
   ensureBuilt();
   if (stopping) return;
+  mkdirSync(home, { recursive: true });
+  // What is wrong with it is said before a database is started.
+  const { env: own, ...user } = serverUser(home);
   if (isManaged) {
     const cluster = await startCluster(home);
     stopCluster = cluster.stop;
@@ -118,8 +121,6 @@ async function main() {
   }
   if (stopping) return stopCluster();
 
-  mkdirSync(home, { recursive: true });
-  const { env: own, ...user } = steppedDown(home);
   server = spawn(process.execPath, ['--enable-source-maps', join(root, 'dist/server/main.mjs')], {
     // Not in the terminal's group, so that Ctrl-C ends the server before its database, not with it.
     detached: true,

@@ -84,7 +84,7 @@ main().catch(error => {
     code === 'EADDRINUSE'
       ? `Port ${LAMPWASH_PORT} is in use. Stop what uses it, or set LAMPWASH_PORT to another.`
       : code === 'EACCES' && syscall === 'listen'
-        ? `Port ${LAMPWASH_PORT} is root's alone, and the server does not run as root. Set LAMPWASH_PORT to 1024 or more; a proxy before it can have ${LAMPWASH_PORT}.`
+        ? `Only root may open port ${LAMPWASH_PORT}, and the server does not run as root. Set LAMPWASH_PORT to 1024 or more, or put a proxy in front of it.`
         : `Lamp Wash could not start: ${message}`;
   process.stderr.write(`${text}\n`);
   process.exit(1);

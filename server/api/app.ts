@@ -2,7 +2,7 @@ import { createHash, randomBytes } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import express, { type Express } from 'express';
-import packedStatic from 'express-static-gzip';
+import servePrecompressed from 'express-static-gzip';
 import helmet from 'helmet';
 import { getHealth } from '../../contract/health';
 import { BUILD_HEADER } from '../../contract/limits';
@@ -58,8 +58,8 @@ function healthRoute({ sequelize, config }: Services): Implemented {
 function serveInterface(app: Express, folder: string, page: Promise<string>, build: Promise<string>): void {
   app.use(
     '/assets',
-    // Packed when it was built.
-    packedStatic(join(folder, 'assets'), {
+    // Compressed at build time.
+    servePrecompressed(join(folder, 'assets'), {
       enableBrotli: true,
       orderPreference: ['br', 'gzip'],
       serveStatic: { immutable: true, maxAge: '1y', fallthrough: false },

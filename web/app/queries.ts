@@ -16,6 +16,7 @@ import * as series from '../../contract/series';
 import * as tables from '../../contract/tables';
 import * as takes from '../../contract/takes';
 import type { NamedPigment } from '../../core/colour/pigments';
+import { isAtWork } from '../../core/treatment/alternatives';
 import type { Look } from '../../core/treatment/looks';
 import type { Given } from '../../contract/route';
 import { ApiError, call, callForFile } from './api';
@@ -165,7 +166,7 @@ export function useCreateTake(photographId: string) {
   return useChange(async (from: { from?: string; treatment?: unknown; name?: string }) => {
     const made = await call(takes.createTake, { params: { id: photographId }, body: from });
     const { id, letter, name, revision, treatment } = made;
-    const steps = treatment.steps.filter(step => step.enabled).map(({ kind }) => kind);
+    const steps = treatment.steps.filter(isAtWork).map(({ kind }) => kind);
     const summary = { id, letter, name, revision, steps, frame: treatment.frame };
     client.setQueryData<photographs.Photograph>(
       keys.photograph(photographId),

@@ -37,7 +37,7 @@ export function useDropped({ bench, photograph, lay }: Pick<Work, 'bench' | 'pho
       (layers, name) => {
         const areas = layers.areas.length;
         edits
-          .upon(
+          .editWhenFound(
             `Areas of ${name}`,
             areasOfLayers(layers, { width, height }, edits.now(), name),
             (found, now) => {

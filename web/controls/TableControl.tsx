@@ -113,7 +113,7 @@ function Choice({
  * one that only this take carries. Brought in from .cube files, named, grouped and removed here.
  */
 export function TableControl({ value }: { value: string | null }) {
-  const { treatment, step, commit, upon, preview } = useTools();
+  const { treatment, step, commit, editWhenFound, preview } = useTools();
   const kept = useTables();
   const keep = useKeepTable();
   const change = useChangeTable();
@@ -156,7 +156,7 @@ export function TableControl({ value }: { value: string | null }) {
         return { name: nameOfTable(bytes, file.name), table: await takeIn('table', bytes) };
       };
       const reading = read();
-      await upon(`Bring in ${file.name}`, reading, ({ name, table }, now) =>
+      await editWhenFound(`Bring in ${file.name}`, reading, ({ name, table }, now) =>
         now.steps.some(s => s.id === step.id) ? carryTable(now, step.id, name, table) : null,
       );
       const { name, table } = await reading;

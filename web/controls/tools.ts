@@ -13,7 +13,7 @@ export interface BenchTools {
   step: Step;
   commit: (treatment: Treatment, label: string) => void;
   /** An edit that must be looked for first; stays the same function. */
-  upon: Edits['upon'];
+  editWhenFound: Edits['editWhenFound'];
   /** Shows a treatment that is not yet chosen. */
   preview: (treatment: Treatment) => void;
   /** Shows something in the print while it is pointed at; stays the same function. */

@@ -85,7 +85,7 @@ function Trying({
     treatment,
     step,
     commit: edits.commit,
-    upon: edits.upon,
+    editWhenFound: edits.editWhenFound,
     preview: edits.preview,
     tryOn: onTry,
     pick,

@@ -26,7 +26,7 @@ const Offers = styled.section`
 
 /** Settings found from the picture, for kinds that can. */
 export function Automatic({ onBoard }: { onBoard: () => void }) {
-  const { picture, treatment, step, upon } = useTools();
+  const { picture, treatment, step, editWhenFound } = useTools();
   const [busy, setBusy] = useState(false);
   const [said, setSaid] = useState<{ of: string; found: object; text: string } | null>(null);
   const { automatic } = stepKind(step.kind)!;
@@ -47,7 +47,7 @@ export function Automatic({ onBoard }: { onBoard: () => void }) {
       return engine.automatic(picture, beneathStep(treatment, step.id), step.kind);
     };
     try {
-      await upon(`${wordFor(step.kind)}: automatic`, look(), (found, now) => {
+      await editWhenFound(`${wordFor(step.kind)}: automatic`, look(), (found, now) => {
         const newest = now.steps.find(s => s.id === step.id);
         // Removed while it was looked for.
         if (!newest) return null;

@@ -51,7 +51,7 @@ export interface StepPanelProps {
   onGlide: (treatment: Treatment) => void;
   onCommit: (treatment: Treatment, label: string) => void;
   /** An edit that must be looked for first. */
-  onUpon: Edits['upon'];
+  onEditWhenFound: Edits['editWhenFound'];
   /** Sets a setting of the chosen step; must stay the same function. */
   onSet: SetSetting;
   /** Lays the choices of the step side by side. */
@@ -96,7 +96,7 @@ export function StepPanel({
   onPreview,
   onGlide,
   onCommit,
-  onUpon,
+  onEditWhenFound,
   onSet,
   onBoard,
   onHold,
@@ -127,7 +127,7 @@ export function StepPanel({
   );
   const tools = {
     ...{ picture, treatment, step, pick },
-    ...{ commit: onCommit, upon: onUpon, preview: onPreview, tryOn: onTry },
+    ...{ commit: onCommit, editWhenFound: onEditWhenFound, preview: onPreview, tryOn: onTry },
   };
   // What a wash is comes before where it lies; of any other step where it lies is a line, or what is worked on.
   const areaFirst = !kind.startsOnArea;

@@ -50,7 +50,7 @@ function Bench({ treatment, session, edits, chosen, choose }: DeskProps) {
             onPreview={edits.preview}
             onGlide={edits.glide}
             onCommit={edits.commit}
-            onUpon={edits.upon}
+            onEditWhenFound={edits.editWhenFound}
             onSet={onSet}
             onBoard={nothing}
             onHold={nothing}

@@ -34,7 +34,7 @@ export function usePicking(
       press: at => {
         setRequest(null);
         session
-          .upon('Colour from the picture', find(at), colour => request.onPick(toHex(...colour)))
+          .editWhenFound('Colour from the picture', find(at), colour => request.onPick(toHex(...colour)))
           .catch(error => tell({ text: `No colour could be picked: ${messageOf(error)}`, tone: 'problem' }));
         return null;
       },

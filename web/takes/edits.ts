@@ -49,10 +49,10 @@ export interface Edits {
   /** @param apart it is undone alone, whatever follows under the same name */
   commit: (treatment: Treatment, label: string, apart?: boolean) => void;
   /**
-   * Makes an edit that must be looked for first, of the treatment as it is when it is found; see `TakeSession.upon`.
+   * Makes an edit that must be looked for first, of the treatment as it is when it is found; see `TakeSession.editWhenFound`.
    * @param edit null where there is nothing to change
    */
-  upon: <T>(
+  editWhenFound: <T>(
     label: string,
     find: Promise<T>,
     edit: (found: T, now: Treatment) => Treatment | null,
@@ -91,8 +91,8 @@ export function editsOf(session: TakeSession, choose: (step: string | null) => v
     preview: next => session.preview(next),
     glide: next => session.glide(next),
     commit,
-    upon: (label, find, edit) =>
-      session.upon(label, find, found => {
+    editWhenFound: (label, find, edit) =>
+      session.editWhenFound(label, find, found => {
         const next = edit(found, now());
         if (next) commit(next, label);
       }),

@@ -171,7 +171,7 @@ describe('undo and redo', () => {
 describe('an edit that must be looked for first', () => {
   /** One that is found after a time, and adds a tenth to the exposure that there is by then. */
   const later = (session: Sessions.TakeSession, ms: number, value = 0.1) =>
-    session.upon('Pull', new Promise(done => setTimeout(() => done(value), ms)), found =>
+    session.editWhenFound('Pull', new Promise(done => setTimeout(() => done(value), ms)), found =>
       session.commit(light(exposureOf(session.state().treatment) + (found as number)), 'Pull', {
         apart: true,
       }),
@@ -221,15 +221,24 @@ describe('an edit that must be looked for first', () => {
     expect(server.labels).toEqual(['Pull']);
   });
 
+  it('keeps nothing else waiting when the take is left: what is there is sent at once', async () => {
+    const session = await open();
+    session.commit(light(0.5), 'Exposure');
+    void later(session, 10_000);
+    session.close();
+    await settle(50);
+    expect(server.labels).toEqual(['Exposure']);
+  });
+
   it('that fails says so to who asked, changes nothing, and holds nothing up', async () => {
     const session = await open();
-    const asked = session.upon('Pull', Promise.reject(new Error('no colour')), () => undefined);
+    const asked = session.editWhenFound('Pull', Promise.reject(new Error('no colour')), () => undefined);
     await expect(asked).rejects.toThrow('no colour');
     expect(session.state()).toMatchObject({ saving: { state: 'saved' }, undo: null });
     expect(session.hasUnsaved).toBe(false);
     // Given up already: nobody waits for the word.
     let fail: (error: Error) => void = () => undefined;
-    const given = session.upon('Pull', new Promise((_, no) => (fail = no)), () => undefined);
+    const given = session.editWhenFound('Pull', new Promise((_, no) => (fail = no)), () => undefined);
     await session.undo();
     fail(new Error('no colour'));
     await expect(given).resolves.toBeUndefined();

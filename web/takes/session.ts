@@ -13,7 +13,7 @@ import { patched } from '../../core/treatment/patch';
 import type { Treatment } from '../../core/treatment/treatment';
 import { withOwnChanges } from '../../core/treatment/own-changes';
 import { noRoomFor } from '../../core/treatment/room';
-import { saysTheSame } from '../../core/treatment/says-the-same';
+import { jsonEqual } from '../../core/treatment/json-equal';
 import { jsonLength } from '../../core/treatment/size';
 import { call, messageOf } from '../app/api';
 import type { KeptCommand, Unsaved } from '../app/browser-store';
@@ -206,7 +206,7 @@ export class TakeSession {
   commit(given: Treatment, label: string, { apart = false } = {}): void {
     const { now } = this.line;
     // Nothing is changed by it: there is nothing to undo, or to save.
-    if (saysTheSame(given, now.treatment)) {
+    if (jsonEqual(given, now.treatment)) {
       this.show(now.treatment);
       return;
     }
@@ -234,7 +234,7 @@ export class TakeSession {
    * @param act makes the edit of what was found, on the treatment as it is by then
    * Throws what `find` or `act` throws, unless it was given up.
    */
-  async upon<T>(label: string, find: Promise<T>, act: (found: T) => void): Promise<void> {
+  async editWhenFound<T>(label: string, find: Promise<T>, act: (found: T) => void): Promise<void> {
     const mine = { label, done: find.catch(() => undefined) };
     this.awaited.push(mine);
     const told = () => this.pacing.set(this.stateOf(this.pacing.state().treatment), 'panel');
@@ -435,8 +435,7 @@ export class TakeSession {
   }
 
   /** Resolves when nothing is looked for any more, or not soon enough. */
-  private async whenFound(): Promise<void> {
-    if (!this.awaited.length) return;
+  private async allFound(): Promise<void> {
     const all = Promise.all(this.awaited.map(({ done }) => done));
     await Promise.race([all, new Promise(done => setTimeout(done, PATIENCE_MS))]);
     // Those who waited for it as well have made their edits by now.
@@ -448,11 +447,13 @@ export class TakeSession {
     this.closed = true;
     this.pacing.close();
     const { id } = this.queue.acknowledged;
-    const closed = this.whenFound()
-      .then(() => this.queue.close())
-      .finally(() => {
-        if (closing.get(id) === closed) closing.delete(id);
-      });
+    // A page that goes away has no time: what is there is sent at once, also where something is still looked for.
+    if (this.awaited.length) void this.queue.flush();
+    const closed = (
+      this.awaited.length ? this.allFound().then(() => this.queue.close()) : this.queue.close()
+    ).finally(() => {
+      if (closing.get(id) === closed) closing.delete(id);
+    });
     closing.set(id, closed);
   }
 }

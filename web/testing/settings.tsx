@@ -33,7 +33,7 @@ export async function settingsOf(step: object): Promise<Set & { unmount: () => P
       treatment: now,
       step: now.steps[0],
       commit: made => setNow((newest = made)),
-      upon: async (_label, find, edit) => {
+      editWhenFound: async (_label, find, edit) => {
         const made = edit(await find, newest);
         if (made) setNow((newest = made));
       },

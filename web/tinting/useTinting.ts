@@ -158,7 +158,7 @@ export function useTinting(
         if (stroke.points.length > 1) return lay(start, stroke);
         // A press on what a wash lies on already chooses that wash.
         const find = washAt(picture, start, at).catch(() => undefined);
-        void session.upon(`Tint with ${named.name.toLowerCase()}`, find, found => {
+        void session.editWhenFound(`Tint with ${named.name.toLowerCase()}`, find, found => {
           const now = session.state().treatment;
           if (found === undefined) lay(now, stroke);
           else if (found !== chosen && washesOf(now).some(({ id }) => id === found)) {

@@ -80,7 +80,7 @@ export function usePull(
           setPulled(null);
           if (made || (colour && down !== 0)) show();
           // Let go before its colour was found.
-          else if (down !== 0) void session.upon('Pull', finding, show).catch(() => undefined);
+          else if (down !== 0) void session.editWhenFound('Pull', finding, show).catch(() => undefined);
         },
       };
     },

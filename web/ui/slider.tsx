@@ -143,8 +143,9 @@ export function Slider(props: SliderProps) {
   const shown = { shownTimes, unit, decimals, centred };
   const { locale } = useLocale();
   const input = useRef<HTMLInputElement>(null);
-  /** Where the movement that is under way began; null where none is, or it was given up. */
+  /** Where the movement that is under way began; null where none is. */
   const begun = useRef<number | null>(null);
+  /** Escape was pressed: the rest of the movement counts for nothing. */
   const isGivenUp = useRef(false);
   const move = (v: number) => {
     if (isGivenUp.current) return;

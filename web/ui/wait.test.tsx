@@ -14,7 +14,7 @@ it('has no heading without words, and says after a moment that it loads', async 
 
 it('says what is not to be had, and where the way back is', async () => {
   await put(<Wait problem="There is nothing at this address." />);
-  await expect.element(page.getByRole('heading')).toHaveTextContent('Not to be had');
+  await expect.element(page.getByRole('heading')).toHaveTextContent('Unavailable');
   await expect.element(page.getByRole('alert')).toHaveTextContent('There is nothing at this address.');
   await expect.element(page.getByRole('link', { name: 'Back to the shelf' })).toHaveAttribute('href', '/');
 });

@@ -33,7 +33,7 @@ export function Wait({ problem }: { problem?: string }) {
   return (
     <>
       <Bar>
-        <Crumbs here={problem && 'Not to be had'} />
+        <Crumbs here={problem && 'Unavailable'} />
       </Bar>
       <Middle>
         {problem ? (

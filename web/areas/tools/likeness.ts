@@ -26,7 +26,7 @@ export function seizeLike({ area, picture, session, store }: AreaAtWork) {
     };
     const label = tool === 'hues' ? 'Hues' : 'Tones';
     session
-      .upon(label, find(), ([r, g, b]) => {
+      .editWhenFound(label, find(), ([r, g, b]) => {
         const now = session.state().treatment;
         const there = areaOf(now, area);
         // Removed while it was looked for.

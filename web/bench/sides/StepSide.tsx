@@ -88,7 +88,7 @@ function OfStep() {
       onPreview={edits.preview}
       onGlide={edits.glide}
       onCommit={edits.commit}
-      onUpon={edits.upon}
+      onEditWhenFound={edits.editWhenFound}
       onSet={set}
       onBoard={bench.openBoard}
       onHold={bench.hold}

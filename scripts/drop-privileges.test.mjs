@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { PlainError } from './plain-error.mjs';
-import { steppedDown } from './step-down.mjs';
+import { serverUser } from './drop-privileges.mjs';
 
 /** Whom the server runs as where root starts it; `nobody` stands for the user of its own. */
 
@@ -15,7 +15,7 @@ const nobody = Number(spawnSync('id', ['-u', 'nobody'], { encoding: 'utf8' }).st
 const isRoot = process.getuid() === 0;
 /** Node.js itself may lie where root alone can reach. */
 const canRun = isRoot && spawnSync(process.execPath, ['-e', '0'], { uid: nobody, cwd: '/' }).status === 0;
-const down = given => steppedDown(home, given, folder);
+const down = given => serverUser(home, given, folder);
 const owner = (...names) => statSync(join(home, ...names)).uid;
 
 beforeEach(() => {

@@ -1,5 +1,5 @@
 /** Whether two JSON values say the same; parts that are one object are not looked into. */
-export function saysTheSame(a: unknown, b: unknown): boolean {
+export function jsonEqual(a: unknown, b: unknown): boolean {
   if (Object.is(a, b)) return true;
   if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return false;
   if (Array.isArray(a) !== Array.isArray(b)) return false;
@@ -10,7 +10,7 @@ export function saysTheSame(a: unknown, b: unknown): boolean {
     names.every(
       name =>
         Object.hasOwn(b, name) &&
-        saysTheSame((a as Record<string, unknown>)[name], (b as Record<string, unknown>)[name]),
+        jsonEqual((a as Record<string, unknown>)[name], (b as Record<string, unknown>)[name]),
     )
   );
 }

@@ -96,7 +96,7 @@ function needNamed(user, env) {
  * @returns options for `spawn`: none where this is not root, or where that user cannot reach what it needs, which is said
  * Throws a PlainError.
  */
-export function steppedDown(home, env = process.env, project = root) {
+export function serverUser(home, env = process.env, project = root) {
   const name = env.LAMPWASH_USER ?? USER;
   if (process.getuid() !== 0 || name === 'root') return {};
   const user = find(name) ?? (env.LAMPWASH_USER ? null : make(name));
@@ -116,8 +116,8 @@ export function steppedDown(home, env = process.env, project = root) {
 }
 
 /** This process itself becomes whom the server runs as. Throws a PlainError. */
-export function stepDown(home) {
-  const { uid, gid, env } = steppedDown(home);
+export function dropPrivileges(home) {
+  const { uid, gid, env } = serverUser(home);
   if (uid === undefined) return;
   Object.assign(process.env, env);
   process.setgroups([]);

@@ -79,7 +79,7 @@ export async function allIsWell() {
 }
 
 /** Has the server started before the tests of a file, and ended after them. */
-export function standTrial(env: NodeJS.ProcessEnv = {}): void {
+export function startServer(env: NodeJS.ProcessEnv = {}): void {
   beforeAll(async () => {
     app = await startApp({ LAMPWASH_DEMO: '0', ...env });
     const file = await noise(300, 200);
