@@ -4,7 +4,7 @@ import { drawSoon } from './draw-soon';
 beforeEach(() => void vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout', 'performance'] }));
 afterEach(() => void vi.useRealTimers());
 
-it('draws the first at once, those that come close editWhenFound it together, in their order, and none twice', () => {
+it('draws the first at once, those that come close upon it together, in their order, and none twice', () => {
   vi.advanceTimersByTime(10_000);
   const drawn: number[] = [];
   const times: number[] = [];

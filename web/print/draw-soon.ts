@@ -1,5 +1,5 @@
 /**
- * Small pictures that come close editWhenFound one another are drawn several at a time: a page full of them takes longer to be laid
+ * Small pictures that come close upon one another are drawn several at a time: a page full of them takes longer to be laid
  * on the screen than each of them to be made.
  */
 
