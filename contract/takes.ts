@@ -4,6 +4,7 @@ import type { Operation } from '../core/treatment/patch';
 import { MOST_OPERATIONS } from '../core/treatment/treatment';
 import type { Treatment } from '../core/treatment/treatment';
 import { byId, counted, countedInAddress } from './common';
+import { MOST_TREATMENT } from './limits';
 import { declare } from './route';
 
 /** Takes: treatments of a photograph, each with its history. */
@@ -160,7 +161,7 @@ export const patchTreatment = declare({
   params: byId,
   body: z.strictObject({ revision, patch: sentPatch, label, command }),
   answer: takeState,
-  most: 24 * 1024 * 1024,
+  most: MOST_TREATMENT + 64 * 1024,
 });
 
 export const putTreatment = declare({

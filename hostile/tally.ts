@@ -1,3 +1,6 @@
+import { once } from 'node:events';
+import { Worker } from 'node:worker_threads';
+
 /** What has been tried, and what came of it. */
 
 export interface Tally {
@@ -65,31 +68,22 @@ export async function tried(
   }
 }
 
-/** Asks the server how it is, again and again, until told to stop; gives the longest that it took. */
+/**
+ * Asks the server how it is, again and again, until told to stop; gives the longest that it took. By a thread of its own: what
+ * packs millions of points to send them would itself be late to ask.
+ */
 export function watchHealth(tally: Tally, faults: string[], url: string): () => Promise<number> {
-  let isOver = false;
-  let longest = 0;
-  const watching = (async () => {
-    while (!isOver) {
-      const from = performance.now();
-      try {
-        const { status } = await fetch(`${url}/api/health`, { signal: AbortSignal.timeout(PATIENCE_MS) });
-        if (status !== 200) faults.push(`health: ${status}`);
-      } catch (error) {
-        faults.push(`health: ${String(error)}`);
-      }
-      const took = performance.now() - from;
-      if (took > HEALTH_MS) {
-        tally.hung++;
-        faults.push(`health took ${Math.round(took)} ms`);
-      }
-      longest = Math.max(longest, took);
-      await new Promise(done => setTimeout(done, 50));
-    }
-  })();
+  const watcher = new Worker(new URL('./health-watcher.mjs', import.meta.url), {
+    workerData: { url, patience: PATIENCE_MS },
+  });
   return async () => {
-    isOver = true;
-    await watching;
+    watcher.postMessage('stop');
+    const [{ longest, wrong }] = (await once(watcher, 'message')) as [{ longest: number; wrong: string[] }];
+    faults.push(...wrong);
+    if (longest > HEALTH_MS) {
+      tally.hung++;
+      faults.push(`health took ${Math.round(longest)} ms`);
+    }
     return longest;
   };
 }

@@ -9,7 +9,7 @@ import { BUILD_HEADER } from '../../contract/limits';
 import type { Queue } from '../jobs/queue';
 import type { SignIns } from '../data/sign-ins';
 import type { Services } from '../services';
-import { isFull } from '../pictures/disk';
+import { followDisk } from '../pictures/disk';
 import { importRoutes } from './import';
 import { photographRoutes } from './photographs';
 import { putAsideRoutes } from './put-aside';
@@ -37,12 +37,13 @@ import { takeRoutes } from './takes';
 import { tokenRoutes } from './tokens';
 
 function healthRoute({ sequelize, config }: Services): Implemented {
+  const isFull = followDisk(config.cacheFolder);
   return implement(getHealth, async (_input, _req, res) => {
     const database = await sequelize.query('SELECT 1').then(
       () => true,
       () => false,
     );
-    const full = await isFull(config.cacheFolder).catch(() => false);
+    const full = await isFull();
     res.status(database ? 200 : 503);
     return {
       name: 'lampwash' as const,

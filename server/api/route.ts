@@ -15,6 +15,7 @@ import { unwritable } from '../../contract/writable';
 import type { Treatment } from '../../core/treatment/treatment';
 import { firstIssue } from '../../core/treatment/schema';
 import type { Body, ReadTreatment } from '../render/read-treatment';
+import { pauseAfter } from '../pause';
 import { Problem } from './problem';
 
 type Shape = z.ZodType;
@@ -61,10 +62,12 @@ function read(schema: Shape | undefined, value: unknown, what: string): unknown 
   throw new Problem(400, `The ${what} is not valid.`, path ? `${path}: ${reason}` : reason);
 }
 
-/** Only texts with an escape can hold what no text should: all else is passed on unsearched. */
-const noteEscapes = (req: IncomingMessage, _res: unknown, bytes: Buffer) => {
+/** Before a body is parsed: when that begins, and whether it has an escape; without one it cannot hold what no text should. */
+const noteBody = (req: IncomingMessage, _res: unknown, bytes: Buffer) => {
+  began.set(req, performance.now());
   if (bytes.includes('\\u')) escaped.add(req);
 };
+const began = new WeakMap<IncomingMessage, number>();
 const escaped = new WeakSet<IncomingMessage>();
 
 function refuseUnwritable(req: Request): void {
@@ -112,6 +115,7 @@ async function treatmentOf(req: Request, readBody: BodyReader): Promise<ReadTrea
   req.body = read.whole ? { ...read.body, treatment: true } : read.body;
   if (!read.whole) return null;
   const { json, carried } = read.whole;
+  began.set(req, performance.now());
   return { treatment: JSON.parse(json) as Treatment, carried };
 }
 
@@ -133,13 +137,14 @@ export function mount(implemented: readonly Implemented[], { checked, readBody }
     const limit = route.most ?? MOST_BODY;
     const reader = route.holdsTreatment
       ? readText({ type: 'application/json', limit })
-      : readJson({ limit, verify: noteEscapes });
+      : readJson({ limit, verify: noteBody });
     router[route.method](
       route.path,
       ...guardsOf(route),
       ...(route.takes ? [] : [reader]),
       async (req, res) => {
         const whole = route.holdsTreatment ? await treatmentOf(req, readBody) : null;
+        await pauseAfter(began.get(req));
         refuseUnwritable(req);
         const input = {
           params: read(route.params, req.params, 'address'),

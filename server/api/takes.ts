@@ -1,4 +1,3 @@
-import { setImmediate } from 'node:timers/promises';
 import {
   createTake as createRoute,
   fitTake,
@@ -20,6 +19,7 @@ import { PatchError } from '../../core/treatment/patch';
 import { bareTreatment, TreatmentError, type Treatment } from '../../core/treatment/treatment';
 import { parseTreatment } from '../../core/treatment/schema';
 import { jsonLength } from '../../core/treatment/size';
+import { pauseAfter } from '../pause';
 import { keepAllCarried } from '../data/carried';
 import {
   createTake,
@@ -178,8 +178,9 @@ export function takeRoutes(services: Services) {
     implement(patchRoute, async ({ params, body }) => {
       const { patch, label, ...from } = body;
       const check = async (json: unknown) => {
+        const began = performance.now();
         const treatment = parseTreatment(json);
-        await setImmediate();
+        await pauseAfter(began);
         return withinSize(treatment);
       };
       return touched(await answered(() => patchTreatment(sequelize, params.id, from, patch, label, check)));

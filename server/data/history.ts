@@ -1,4 +1,3 @@
-import { setImmediate } from 'node:timers/promises';
 import { LRUCache } from 'lru-cache';
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import type { History, TakeState as TakeStateView } from '../../contract/takes';
@@ -8,6 +7,7 @@ import { patchedOver, toldOf } from '../../core/treatment/saved';
 import type { Treatment } from '../../core/treatment/treatment';
 import { parseTreatment } from '../../core/treatment/schema';
 import { jsonLength } from '../../core/treatment/size';
+import { pauseAfter } from '../pause';
 import { referToCarried } from './carried';
 import { Take, TakeState } from './models';
 
@@ -90,7 +90,7 @@ async function statesAhead(take: Take, most: number, transaction?: Transaction):
        UNION ALL
        SELECT s.number, s.parent FROM take_states s JOIN way ON s.number = way.parent
         WHERE s.take_id = $1 AND s.number > $3)
-     SELECT s.number, s.parent, s.label, s.patch, s.treatment
+     SELECT s.number, s.parent, s.label
        FROM way JOIN take_states s ON s.take_id = $1 AND s.number = way.number
       ORDER BY s.number LIMIT $4`,
     { bind: [take.id, take.redoTip, take.currentState, most], type: QueryTypes.SELECT, transaction },
@@ -167,6 +167,9 @@ async function addState(
   label: string,
   transaction: Transaction,
 ): Promise<void> {
+  const began = performance.now();
+  const length = jsonLength(treatment);
+  await pauseAfter(began);
   const parent = await TakeState.findOne({
     where: { takeId: take.id, number: take.currentState },
     attributes: ['patchesSince', 'bytesSince'],
@@ -181,7 +184,7 @@ async function addState(
   const bytesSince = parent!.bytesSince + (patch ? JSON.stringify(patch).length : 0);
   const patchesSince = parent!.patchesSince + 1;
   // Kept whole when the patches have grown to its size: so all that is kept whole is no more than all patches.
-  const isWhole = !patch || patchesSince >= MOST_PATCHES || bytesSince >= jsonLength(treatment);
+  const isWhole = !patch || patchesSince >= MOST_PATCHES || bytesSince >= length;
   await TakeState.create(
     {
       takeId: take.id,
@@ -194,7 +197,7 @@ async function addState(
       bytesSince: isWhole ? 0 : bytesSince,
       patchesSince: isWhole ? 0 : patchesSince,
     },
-    { transaction },
+    { transaction, returning: false },
   );
   transaction.afterCommit(() => void rebuilt.set(keyOf(take.id, number), treatment));
   take.currentState = number;
@@ -215,9 +218,9 @@ export function patchTreatment(
 ): Promise<TakeStateView | null> {
   return changed(sequelize, takeId, from, async (take, transaction) => {
     const before = await treatmentOf(take, take.currentState, transaction);
+    const began = performance.now();
     const made = patched<unknown>(before, patch);
-    // A large one is read a turn at a time, so that others are answered in between.
-    await setImmediate();
+    await pauseAfter(began);
     await addState(take, await check(made), patch, label, transaction);
   });
 }

@@ -1,4 +1,5 @@
 import { statfs } from 'node:fs/promises';
+import { setTimeout as after } from 'node:timers/promises';
 
 /** The disk that the data folder lies on. */
 
@@ -26,5 +27,20 @@ export async function needRoom(folder: string, bytes: number): Promise<void> {
   if ((await room(folder)) < bytes) throw new DiskFull();
 }
 
-/** Whether the disk is as full as it may be. */
-export const isFull = async (folder: string): Promise<boolean> => (await room(folder)) <= 0;
+/** Milliseconds after which one that asks about the disk is told how it was. */
+const PATIENCE = 100;
+
+/**
+ * Tells whether the disk of a folder is as full as it may be. Where the answer is late, since every thread of the
+ * system's has a picture in hand, it tells what was found last.
+ */
+export function followDisk(folder: string): () => Promise<boolean> {
+  let found = false;
+  return () => {
+    const asked = room(folder).then(
+      bytes => (found = bytes <= 0),
+      () => false,
+    );
+    return Promise.race([asked, after(PATIENCE).then(() => found)]);
+  };
+}
