@@ -160,6 +160,14 @@ async function changed(
   });
 }
 
+/** The length of a treatment as JSON; others are answered before it is written. */
+async function measured(treatment: Treatment): Promise<number> {
+  const began = performance.now();
+  const length = jsonLength(treatment);
+  await pauseAfter(began);
+  return length;
+}
+
 async function addState(
   take: Take,
   treatment: Treatment,
@@ -167,9 +175,7 @@ async function addState(
   label: string,
   transaction: Transaction,
 ): Promise<void> {
-  const began = performance.now();
-  const length = jsonLength(treatment);
-  await pauseAfter(began);
+  const length = await measured(treatment);
   const parent = await TakeState.findOne({
     where: { takeId: take.id, number: take.currentState },
     attributes: ['patchesSince', 'bytesSince'],
@@ -235,7 +241,8 @@ export function saveTreatment(
 ): Promise<TakeStateView | null> {
   return changed(sequelize, takeId, from, async (take, transaction) => {
     const before = await treatmentOf(take, take.currentState, transaction);
-    const patch = jsonLength(treatment) > MUCH ? null : patchBetween(before, treatment);
+    const length = await measured(treatment);
+    const patch = length > MUCH ? null : patchBetween(before, treatment);
     await addState(take, treatment, patch, label, transaction);
   });
 }
