@@ -25,6 +25,8 @@ interface Told {
   code?: unknown;
   name?: unknown;
   message?: unknown;
+  /** Bytes that a body may have. */
+  limit?: unknown;
   /** What the database said, beneath what Sequelize makes of it. */
   original?: Told;
 }
@@ -46,7 +48,10 @@ function toldOf(error: unknown): Problem | null {
     return new Problem(400, 'The request is nested too deeply.');
   }
   if (error instanceof URIError) return new Problem(400, 'The address is malformed.');
-  const { status, type, code, name, message, original } = (error ?? {}) as Told;
+  const { status, type, code, name, message, original, limit } = (error ?? {}) as Told;
+  if (type === 'entity.too.large' && typeof limit === 'number') {
+    return new Problem(413, `The request is too large: it may have ${Math.floor(limit / 2 ** 20)} MB.`);
+  }
   if (type === 'entity.parse.failed') return new Problem(400, 'The request is not valid JSON.');
   if (code === 'ENOSPC' || original?.code === 'ENOSPC' || original?.code === DISK_FULL) {
     return new Problem(507, 'The disk is full.', 'Nothing was changed. Make room on it, then try again.');
