@@ -3,7 +3,6 @@ import { chmod, mkdir, readFile, rename, writeFile } from 'node:fs/promises';
 import { networkInterfaces } from 'node:os';
 import { isIP } from 'node:net';
 import { join } from 'node:path';
-import { generate } from 'selfsigned';
 import type { Config } from './config';
 
 /** The certificate that the server shows on other addresses than this machine's own. */
@@ -39,6 +38,7 @@ async function make(names: readonly string[]): Promise<{ cert: string; key: stri
   const altNames = [...new Set(['localhost', ...names, ...ownAddresses()])].map(name =>
     isIP(name) ? { type: 7 as const, ip: name } : { type: 2 as const, value: name },
   );
+  const { generate } = await import('selfsigned');
   const from = new Date();
   const made = await generate([{ name: 'commonName', value: names[0] ?? 'Lamp Wash' }], {
     keyType: 'ec',

@@ -1,4 +1,4 @@
-import fontkit, { type Font } from '@pdf-lib/fontkit';
+import type { Font } from '@pdf-lib/fontkit';
 import { readFile } from 'node:fs/promises';
 import { createRequire } from 'node:module';
 
@@ -15,9 +15,14 @@ export type Face = keyof typeof files;
 export const faceFile = (face: Face): Promise<Buffer> => readFile(require.resolve(files[face]));
 
 const known = new Map<Face, Promise<Font>>();
+/** The reader of typefaces is large, and few servers write anything before they have served for a while. */
+async function read(face: Face): Promise<Font> {
+  const [bytes, { default: fontkit }] = await Promise.all([faceFile(face), import('@pdf-lib/fontkit')]);
+  return fontkit.create(bytes);
+}
 const faceOf = (face: Face): Promise<Font> => {
   let font = known.get(face);
-  if (!font) known.set(face, (font = faceFile(face).then(bytes => fontkit.create(bytes))));
+  if (!font) known.set(face, (font = read(face)));
   return font;
 };
 
