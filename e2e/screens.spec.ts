@@ -57,32 +57,33 @@ for (const [name, pathOf] of Object.entries(screens)) {
 
 test('nothing is cut off or overlaps at small and large windows', async ({ page, app }) => {
   const series = await demo(app);
-  for (const [width, height] of [
-    [1024, 700],
-    [1280, 800],
-    [2560, 1440],
+  for (const path of [
+    '/',
+    '/put-aside',
+    `/series/${series.id}`,
+    `/photographs/${series.photographs[0].id}`,
   ]) {
-    await page.setViewportSize({ width, height });
-    for (const path of [
-      '/',
-      '/put-aside',
-      `/series/${series.id}`,
-      `/photographs/${series.photographs[0].id}`,
+    await page.goto(app.url + path);
+    await arrived(page);
+    for (const [width, height] of [
+      [1024, 700],
+      [1280, 800],
+      [2560, 1440],
     ]) {
-      await page.goto(app.url + path);
-      await arrived(page);
-      const wide = await page.evaluate(() => document.documentElement.scrollWidth);
-      expect(wide, `${path} at ${width}`).toBeLessThanOrEqual(width);
+      await page.setViewportSize({ width, height });
       await expect
         .poll(async () => (await page.locator('header').first().boundingBox())?.width, `bar at ${width}`)
         .toBe(width);
-      const out = await page
-        .locator('header button, header a')
-        .evaluateAll(
-          (all, limit) => all.map(e => e.getBoundingClientRect()).filter(b => b.right > limit + 0.5).length,
-          width,
-        );
-      expect(out, `controls beyond the bar at ${width}`).toBe(0);
+      const reaches = () => page.evaluate(() => document.documentElement.scrollWidth);
+      await expect.poll(reaches, `${path} at ${width}`).toBeLessThanOrEqual(width);
+      const beyond = () =>
+        page
+          .locator('header button, header a')
+          .evaluateAll(
+            (all, limit) => all.filter(e => e.getBoundingClientRect().right > limit + 0.5).length,
+            width,
+          );
+      await expect.poll(beyond, `controls beyond the bar at ${width}`).toBe(0);
     }
   }
 });
@@ -105,10 +106,6 @@ test('axe finds nothing in the frame, in the looks, with the tools of an area, i
     expect(await foundBy(where ? axe.include(where) : axe), what).toEqual([]);
   };
   const trays = page.locator('[data-tray]');
-  for (const [index, what] of ['mono', 'colour table', 'wash', 'vignette', 'grain'].entries()) {
-    await trays.nth(index).click();
-    await check(what, 'aside');
-  }
   await page.getByRole('button', { name: /^Frame/ }).click();
   await check('frame');
   await page.getByRole('button', { name: 'Looks', exact: true }).click();
@@ -146,7 +143,7 @@ test('axe finds nothing in the frame, in the looks, with the tools of an area, i
   await page.keyboard.press('Escape');
   await trays.nth(2).click();
   await page.getByRole('button', { name: 'New area', exact: true }).click();
-  for (const tool of ['Hues', 'Tones', 'Oval', 'Brush']) {
+  for (const tool of ['Oval', 'Brush']) {
     await page.getByRole('button', { name: tool, exact: true }).click();
     await check(tool, 'main');
   }

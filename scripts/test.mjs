@@ -50,11 +50,13 @@ async function check({ name, program, args }) {
 }
 
 /** Runs a test runner and counts what its JSON report says; a run without a report is one failure. */
-async function suite({ name, program, args, report, by }, database) {
+async function suite({ name, program, args, report, by }, { url, home }) {
   console.log(`\n— ${name}`);
   const file = join(root, 'test-results', report);
   rmSync(file, { force: true });
-  const options = { env: { ...env, LAMPWASH_TEST_DATABASE: database, LAMPWASH_REPORT: file } };
+  const options = {
+    env: { ...env, LAMPWASH_TEST_DATABASE: url, LAMPWASH_TEST_FOLDER: home, LAMPWASH_REPORT: file },
+  };
   const { code } = await timed(name, () => run(program, [...args(seed), ...(only ? passedOn : [])], options));
   if (!existsSync(file)) return failed(`${name}: no report`);
   const json = JSON.parse(readFileSync(file, 'utf8'));
@@ -92,10 +94,13 @@ async function main() {
   // Two cores: a build and what needs none side by side, then the checks that read every file beside the tests.
   const [early, late] = [checks.filter(c => !c.slow), checks.filter(c => c.slow)];
   await Promise.all([timed('build', build), wants('lint') && inTurn(early, check)]);
-  await withCluster(async ({ url }) => {
+  await withCluster(async cluster => {
     const of = part => suites.filter(s => s.part === part && wants(part));
-    await Promise.all([inTurn(of('unit'), each => suite(each, url)), wants('lint') && inTurn(late, check)]);
-    for (const part of ['components', 'hostile', 'e2e']) await inTurn(of(part), each => suite(each, url));
+    await Promise.all([
+      inTurn(of('unit'), each => suite(each, cluster)),
+      wants('lint') && inTurn(late, check),
+    ]);
+    for (const part of ['components', 'hostile', 'e2e']) await inTurn(of(part), each => suite(each, cluster));
   });
 }
 

@@ -30,6 +30,8 @@ export default mergeConfig(
     root: '.',
     plugins: [noServer],
     cacheDir: 'node_modules/.vite-components',
+    // What the tests alone use: found on the way, it would load the page anew.
+    optimizeDeps: { include: ['axe-core'] },
     test: {
       ...order,
       include: ['web/**/*.test.tsx'],

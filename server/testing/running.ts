@@ -1,6 +1,7 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
-import { cp, mkdtemp, rm } from 'node:fs/promises';
+import { existsSync } from 'node:fs';
+import { cp, mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { Client } from 'pg';
@@ -56,18 +57,24 @@ async function makeDatabase(name: string, like?: string): Promise<URL> {
 const kept = { database: 'LAMPWASH_TEST_DEMO', home: 'LAMPWASH_TEST_DEMO_HOME' } as const;
 
 /**
- * Fills a shelf with the demo once, so that each application of this run that begins with it is a copy.
- * @returns what takes its folder away again
+ * Fills a shelf with the demo, so that each application of this run that begins with it is a copy. Once for all parts of a run,
+ * where they have a folder in common.
  */
-export async function keepDemo(): Promise<() => Promise<void>> {
-  const app = await startApp();
-  await app.close({ keep: true });
-  process.env[kept.database] = app.databaseName;
-  process.env[kept.home] = app.home;
-  return () => rm(app.home, { recursive: true, force: true });
+export async function keepDemo(): Promise<(() => Promise<void>) | void> {
+  const folder = process.env.LAMPWASH_TEST_FOLDER;
+  const note = folder && join(folder, 'demo.json');
+  if (note && existsSync(note)) {
+    Object.assign(process.env, JSON.parse(await readFile(note, 'utf8')));
+    return;
+  }
+  const home = folder ? join(folder, 'demo') : await mkdtemp(join(tmpdir(), 'lampwash-demo-'));
+  const app = await startApp({ LAMPWASH_HOME: home });
+  await app.close();
+  const where = { [kept.database]: app.databaseName, [kept.home]: home };
+  Object.assign(process.env, where);
+  if (note) await writeFile(note, JSON.stringify(where));
+  else return () => rm(home, { recursive: true, force: true });
 }
-
-export type Closing = (options?: { keep: boolean }) => Promise<void>;
 
 /**
  * Starts the built server with a database of its own.
@@ -75,7 +82,7 @@ export type Closing = (options?: { keep: boolean }) => Promise<void>;
  */
 export async function startApp(
   env: NodeJS.ProcessEnv = {},
-): Promise<App & { databaseName: string; close: Closing }> {
+): Promise<App & { databaseName: string; close: () => Promise<void> }> {
   const name = `e2e_${randomUUID().replaceAll('-', '')}`;
   const isCopy = env.LAMPWASH_DEMO !== '0' && !env.LAMPWASH_HOME && process.env[kept.database];
   const database = await makeDatabase(name, isCopy || undefined);
@@ -98,7 +105,7 @@ export async function startApp(
     app.url = await untilListening(child);
     port = new URL(app.url).port;
   };
-  const app: App & { databaseName: string; close: Closing } = {
+  const app: App & { databaseName: string; close: () => Promise<void> } = {
     databaseName: name,
     url: '',
     home,
@@ -149,10 +156,10 @@ export async function startApp(
       if (!response.ok) throw new Error(await response.text());
       return response.json();
     },
-    close: async ({ keep } = { keep: false }) => {
+    close: async () => {
       child.kill('SIGTERM');
       await ended(child);
-      if (!env.LAMPWASH_HOME && !keep) await rm(home, { recursive: true, force: true });
+      if (!env.LAMPWASH_HOME) await rm(home, { recursive: true, force: true });
     },
   };
   await start();

@@ -1,6 +1,8 @@
+import axe from 'axe-core';
 import { useCallback } from 'react';
 import { describe, expect, it } from 'vitest';
 import { page, userEvent } from 'vitest/browser';
+import { stepKinds } from '../../core/steps';
 import { useSharing } from '../laying/useSharing';
 import { useRegion } from '../print/useRegion';
 import { settingOf } from '../takes/edits';
@@ -39,7 +41,7 @@ function Bench({ treatment, session, edits, chosen, choose }: DeskProps) {
         tinting={false}
         shared={[]}
       />
-      <aside>
+      <aside style={{ background: 'var(--paper)' }}>
         {step ? (
           <StepPanel
             picture={picture}
@@ -129,4 +131,26 @@ it('the panel and the tray line change in the same frame', async () => {
   await new Promise(requestAnimationFrame);
   expect(tray('curve').ariaCurrent).toBe('step');
   await expect.element(page.getByRole('heading', { name: 'Curve', level: 2 })).toBeVisible();
+});
+
+/** What axe finds on the page, by element. */
+const found = async (options: axe.RunOptions = {}) => {
+  const { violations } = await axe.run(document.body, options);
+  return violations.map(v => `${v.id}: ${v.nodes.map(n => n.target.join(' ')).join(', ')}`);
+};
+
+describe('axe finds nothing beside the tray line', () => {
+  it.each(stepKinds.map(k => k.kind))('in the panel of %s', async kind => {
+    await desk(treated([{ id: 'it', kind, strength: 0.5 }]), Bench);
+    await userEvent.click(tray('it'));
+    await expect.poll(() => document.querySelector('aside h2, aside h3')).toBeTruthy();
+    expect(await found()).toEqual([]);
+    // The tone of the wall changes colours alone.
+    const { dataset } = document.documentElement;
+    for (const wall of ['dark', 'light']) {
+      dataset.wall = wall;
+      expect(await found({ runOnly: 'color-contrast' }), wall).toEqual([]);
+    }
+    delete dataset.wall;
+  });
 });
