@@ -14,3 +14,6 @@ export const MOST_TREATMENT = 16 * 1024 * 1024;
 
 /** The longest edge of an area that is written as a picture, pixels. */
 export const LARGEST_AREA = 4096;
+
+/** What areas have found in a photograph: how much is asked for at once. One treatment needs no more. */
+export const MOST_FOUND = 700;

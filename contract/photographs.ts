@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { byId, idList } from './common';
-import { LONGEST_EDGE, TILE } from './limits';
+import { LONGEST_EDGE, MOST_FOUND, TILE } from './limits';
 import { declare } from './route';
 import { takeSummary } from './takes';
 
@@ -99,5 +99,15 @@ export const getPixels = declare({
     column: z.coerce.number().int().min(0).max(1000),
     row: z.coerce.number().int().min(0).max(1000),
   }),
+  gives: 'application/octet-stream',
+});
+
+export const getFound = declare({
+  method: 'post',
+  path: '/api/photographs/:id/found',
+  summary:
+    'What areas have found in a photograph, by name: for each name its length (32-bit little-endian) and so many bytes of gzip; 0 where it is not known.',
+  params: byId,
+  body: z.strictObject({ names: z.array(z.string().regex(/^[0-9a-f]{64}$/)).max(MOST_FOUND) }),
   gives: 'application/octet-stream',
 });

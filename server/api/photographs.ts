@@ -1,6 +1,7 @@
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import {
   changePhotograph,
+  getFound,
   getOriginal,
   getPhotograph,
   getPixels,
@@ -109,6 +110,18 @@ export function photographRoutes({ sequelize, pictures }: Services) {
       res.set('Cache-Control', 'private, max-age=31536000, immutable');
       res.type('application/octet-stream');
       res.send(Buffer.from(codes.buffer, codes.byteOffset, codes.byteLength));
+    }),
+    implement(getFound, async ({ params, body }, _req, res) => {
+      const found = pictures.foundIn(sourceOf(await findPhotograph(params.id)));
+      const parts = await Promise.all(
+        body.names.map(async name => {
+          const packed = (await found.recall(name)) ?? new Uint8Array(0);
+          const head = Buffer.alloc(4);
+          head.writeUInt32LE(packed.length);
+          return [head, packed];
+        }),
+      );
+      res.type('application/octet-stream').send(Buffer.concat(parts.flat()));
     }),
   ];
 }

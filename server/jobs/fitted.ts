@@ -49,6 +49,7 @@ export async function fittedTreatment(
       pixels,
       survey: () => pictures.pixels(source, surveyEdge(edge)),
       sight: () => pictures.pixels(source, SIGHT_EDGE),
+      found: pictures.foundIn(source),
       grey: source.grey,
       treatment: tried,
       bits: 8,

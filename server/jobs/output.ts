@@ -22,6 +22,7 @@ export async function renderJobOf(
     pixels: await pictures.pixels(source, edge),
     survey: () => pictures.pixels(source, surveyEdge(edge)),
     sight: () => pictures.pixels(source, SIGHT_EDGE),
+    found: pictures.foundIn(source),
     grey: source.grey,
     treatment,
   };

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { createWriteStream } from 'node:fs';
-import { mkdir, open, readdir, rename, rm, stat, utimes } from 'node:fs/promises';
+import { mkdir, open, readdir, readFile, rename, rm, stat, utimes } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
@@ -33,10 +33,7 @@ export class FileCache {
     key: string,
     make: () => Promise<Uint8Array | AsyncIterable<Uint8Array>>,
   ): Promise<string> {
-    const path = join(
-      this.folder,
-      `${sha256}-${createHash('sha256').update(key).digest('hex').slice(0, 24)}`,
-    );
+    const path = this.pathOf(sha256, key);
     const running = this.making.get(path);
     if (running) return running;
     const work = this.find(path, make);
@@ -57,18 +54,28 @@ export class FileCache {
     await this.write(this.pathOf(sha256, key), bytes);
   }
 
+  /** The bytes of the file of an original for a key; null where there is none. */
+  async bytes(sha256: string, key: string): Promise<Buffer | null> {
+    const path = this.pathOf(sha256, key);
+    if (!(await this.isThere(path))) return null;
+    // One that is dropped just now is as good as none.
+    return readFile(path).catch(() => null);
+  }
+
+  /** Whether there is a file; it counts as used. */
+  private async isThere(path: string): Promise<boolean> {
+    const now = new Date();
+    return utimes(path, now, now).then(
+      () => true,
+      () => false,
+    );
+  }
+
   private async find(
     path: string,
     make: () => Promise<Uint8Array | AsyncIterable<Uint8Array>>,
   ): Promise<string> {
-    const now = new Date();
-    try {
-      await utimes(path, now, now);
-      return path;
-    } catch {
-      // Not there yet.
-    }
-    await this.write(path, await make());
+    if (!(await this.isThere(path))) await this.write(path, await make());
     return path;
   }
 

@@ -32,6 +32,12 @@ export async function smaller(
   return resize(from, width, height);
 }
 
+/** What was found in one photograph: kept as long as there is room, and found again where it is not. */
+export interface FoundStore {
+  recall: (name: string) => Promise<Uint8Array | null>;
+  keep: (name: string, packed: Uint8Array) => Promise<void>;
+}
+
 /** The heavy work of a store. */
 export interface PictureWork {
   inspect: (path: string, page?: number) => Promise<PictureFacts>;
@@ -42,7 +48,7 @@ export interface PictureWork {
 /** The size of the full picture, as a key. */
 const FULL = 'full';
 /** The key of a size of a picture: of its page, where its file has several. */
-const keyOf = ({ page }: PictureSource, size: number | typeof FULL): string =>
+const keyOf = ({ page }: PictureSource, size: number | string): string =>
   page ? `pixels 6 page ${page} ${size}` : `pixels 6 ${size}`;
 /** Halvings are made ahead down to about this long edge. */
 const SMALLEST_HALVING = 640;
@@ -154,6 +160,15 @@ export class PictureStore {
             Array.from({ length: rows }, (_, i) => ({ at: (y + i) * rowBytes + x * unit, length })),
           );
     return wide ? new Uint16Array(bytes.buffer, bytes.byteOffset, bytes.length / 2) : widen(bytes);
+  }
+
+  /** What was found in a photograph, by the names that finders have for it, packed. */
+  foundIn(source: PictureSource): FoundStore {
+    const keyOfFound = (name: string) => keyOf(source, `found ${name}`);
+    return {
+      recall: name => this.cache.bytes(source.sha256, keyOfFound(name)),
+      keep: (name, packed) => this.cache.put(source.sha256, keyOfFound(name), packed),
+    };
   }
 
   private isFull(source: PictureSource, longEdge: number): boolean {

@@ -1,3 +1,4 @@
+import { gunzipSync, gzipSync } from 'node:zlib';
 import { measure, type Measures } from '../../core/analysis/evenness';
 import { framed } from '../../core/frame/framing';
 import { geometryOf, type Geometry, type Rectangle } from '../../core/frame/geometry';
@@ -14,7 +15,9 @@ import {
   type CarriedKind,
 } from '../../core/formats/carried';
 import { createSurveyor } from '../../core/engine/survey';
-import { sightOf } from '../../core/masks/finding/sight';
+import { bytesOfFound, foundOfBytes } from '../../core/masks/finding/found-bytes';
+import type { Sought } from '../../core/masks/finding/memory';
+import { sightOf, type Sight } from '../../core/masks/finding/sight';
 import { write16, write8 } from '../../core/kernels/codes';
 import { halveRows } from '../../core/kernels/halve';
 import { greyOf } from '../../core/kernels/luminance';
@@ -138,7 +141,18 @@ export interface Look {
     survey: Shared;
     /** Where areas are found in it. */
     sight: Shared | null;
+    /** What was found in it before, packed. */
+    found: readonly Packed[];
   };
+}
+
+/** Something that was found in a photograph, its bytes packed (gzip). */
+export type Packed = readonly [sought: Sought, packed: Uint8Array];
+
+/** What was seen in a whole picture, and what was found on the way that was not known before. */
+export interface LookedAt {
+  surveys: Surveys;
+  found: Packed[];
 }
 
 /** The same with every plane and all bytes in memory that threads share. */
@@ -161,8 +175,17 @@ function sharing(found: unknown): unknown {
   return found;
 }
 
+/** What was found before; null where what was kept of it is spoilt: then it is found again. */
+function unpacked(sought: Sought, packed: Uint8Array, seen: Sight): unknown {
+  try {
+    return foundOfBytes(sought, gunzipSync(packed), seen);
+  } catch {
+    return null;
+  }
+}
+
 /** Looks at the whole picture, small, once for all bands. */
-export function lookAtWhole({ look }: Look): Surveys {
+export function lookAtWhole({ look }: Look): LookedAt {
   const { survey, sight } = look;
   takeUp(look.held);
   const treatment = hear(look.told);
@@ -174,7 +197,17 @@ export function lookAtWhole({ look }: Look): Surveys {
   const source = { x: 0, y: 0, width: survey.width, height: survey.height, codes: codesOf(survey) };
   const surveyor = createSurveyor(framed(source, geometry, whole).codes, geometry);
   const seen = sight && sightOf(codesOf(sight), sight.width, sight.height, look.grey);
-  return sharing(surveyor(plan, seen ?? undefined)) as Surveys;
+  const found: Packed[] = [];
+  if (seen) {
+    for (const [sought, packed] of look.found) {
+      const value = unpacked(sought, packed, seen);
+      if (value !== null) seen.memory.learn(sought, value);
+    }
+    seen.memory.onFound = (sought, value) =>
+      void found.push([sought, gzipSync(bytesOfFound(sought, value), { level: 1 })]);
+  }
+  const surveys = sharing(surveyor(plan, seen ?? undefined)) as Surveys;
+  return { surveys, found };
 }
 
 /** Rows of a picture, in its frame, whose colours are to be marked. */

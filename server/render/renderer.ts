@@ -12,9 +12,12 @@ import { isGreySpace } from '../../core/kernels/output-space';
 import { carriedBy } from '../../core/treatment/carried-by';
 import type { Treatment } from '../../core/treatment/treatment';
 import { resizePixels, type Decoded, type Pixels } from '../pictures/decode';
+import { nameOfFound } from '../../core/masks/finding/found-bytes';
+import type { Sought } from '../../core/masks/finding/memory';
 import { PictureError } from '../pictures/bounds';
+import type { FoundStore } from '../pictures/store';
 import { type PictureFacts } from '../pictures/inspect';
-import type { Bake, Band, Check, Halve, Held, Look, Mark, Measure, Work } from './band';
+import type { Bake, Band, Check, Halve, Held, Look, LookedAt, Mark, Measure, Packed, Work } from './band';
 import { encodeStrip, joinStrips, mostRows, STRIP_STEP, type StripCoding } from './jpeg-strips';
 import type { LayerWork, OnLayers, Apart } from './layer-tasks';
 import type { Decode, Inspect, SharedPicture } from './picture-tasks';
@@ -36,6 +39,8 @@ export interface RenderJob {
   survey: () => Promise<Pixels>;
   /** The photograph at `SIGHT_EDGE`, asked for where areas are found in it. */
   sight: () => Promise<Pixels>;
+  /** What was found in the photograph before, where that is kept. */
+  found?: FoundStore;
   grey: boolean;
   treatment: Treatment;
   bits: 8 | 16;
@@ -83,6 +88,14 @@ function preparesFirst({ passes: [first] }: Plan): boolean {
   return first?.kind === 'field' && first.prepares === true;
 }
 
+/** What is known of what is sought. */
+async function recalled(store: FoundStore, sought: readonly Sought[]): Promise<Packed[]> {
+  const all = await Promise.all(
+    sought.map(async each => [each, await store.recall(nameOfFound(each))] as const),
+  );
+  return all.filter((each): each is Packed => each[1] !== null);
+}
+
 /** What a band gives: its codes, or nothing where they went into shared memory. */
 type Given = Uint8Array | Uint16Array | null;
 
@@ -92,7 +105,7 @@ type Result =
   | Given
   | KeptTable[]
   | Measures
-  | Surveys
+  | LookedAt
   | string
   | Shared
   | SharedPicture
@@ -256,8 +269,13 @@ export class Renderer {
     const tables = await this.bake({ ...asked, occupied }, signal);
     let surveys: Surveys = [];
     if (small) {
-      const look = { ...asked, survey: await small, sight: await sight, tables, occupied };
-      surveys = (await this.threads.run({ look }, { signal })) as Surveys;
+      const found = job.found ? await recalled(job.found, plan.sought) : [];
+      const look = { ...asked, survey: await small, sight: await sight, found, tables, occupied };
+      const seen = (await this.threads.run({ look }, { signal })) as LookedAt;
+      ({ surveys } = seen);
+      // Kept beside what is made of it; what cannot be kept is found again.
+      for (const [sought, packed] of seen.found)
+        job.found?.keep(nameOfFound(sought), packed).catch(() => undefined);
     }
     const work = { id: randomUUID(), photograph, surveys, bits, profile, tables, occupied, ...asked };
     return { work, margin: plan.margin(geometry) };

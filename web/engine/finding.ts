@@ -3,6 +3,8 @@ import type { Plan } from '../../core/engine/plan';
 import type { Surveys } from '../../core/engine/run';
 import type { Surveyor } from '../../core/engine/survey';
 import { sizeAt } from '../../core/frame/geometry';
+import { MOST_FOUND } from '../../contract/limits';
+import { foundOfBytes, nameOfFound } from '../../core/masks/finding/found-bytes';
 import type { Sought } from '../../core/masks/finding/memory';
 import { SIGHT_EDGE, sightOf, type Sight } from '../../core/masks/finding/sight';
 import type { PictureInfo, TileSource } from './tiles';
@@ -55,6 +57,46 @@ export function sightFor({ id, width, height, grey }: PictureInfo, source: TileS
   return sight;
 }
 
+/** Those of which it has been asked what was found in them before. */
+const recalled = new WeakSet<Sight>();
+
+/** The bytes of what is not packed any more. */
+const unpacked = async (packed: Uint8Array<ArrayBuffer>): Promise<Uint8Array> =>
+  new Uint8Array(
+    await new Response(
+      new Blob([packed]).stream().pipeThrough(new DecompressionStream('gzip')),
+    ).arrayBuffer(),
+  );
+
+/**
+ * Asks the server, once for a photograph, what was found in it when it was worked on before. What it does not know, or does not say,
+ * is found again.
+ */
+async function recall(id: string, sight: Sight, sought: readonly Sought[]): Promise<void> {
+  if (recalled.has(sight)) return;
+  recalled.add(sight);
+  const { memory } = sight;
+  const unknown = sought.filter(each => !memory.knows(each)).slice(0, MOST_FOUND);
+  const names = unknown.map(nameOfFound);
+  const response = await fetch(`/api/photographs/${id}/found`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ names }),
+  });
+  if (!response.ok) return;
+  const bytes = new Uint8Array(await response.arrayBuffer());
+  const lengths = new DataView(bytes.buffer);
+  for (let at = 0, i = 0; i < names.length; i++) {
+    const length = lengths.getUint32(at, true);
+    at += 4;
+    const value = length && foundOfBytes(unknown[i], await unpacked(bytes.subarray(at, at + length)), sight);
+    at += length;
+    if (!value) continue;
+    memory.learn(unknown[i], value);
+    telling().postMessage({ photograph: id, sought: unknown[i], value } satisfies Told);
+  }
+}
+
 /** Lets what has been told meanwhile come in. */
 const letIn = () => new Promise<void>(done => setTimeout(done));
 
@@ -77,10 +119,12 @@ export async function lookFinding(
     };
     return look(plan, sight);
   };
-  // Where the page has no locks, since it was not loaded safely, each finds for itself.
-  if (!navigator.locks || plan.sought.every(memory.knows)) return run();
-  return navigator.locks.request(`finding in ${picture.id}`, async () => {
+  if (plan.sought.every(memory.knows)) return run();
+  const find = async () => {
     await letIn();
+    await recall(picture.id, sight, plan.sought).catch(() => undefined);
     return run();
-  });
+  };
+  // Where the page has no locks, since it was not loaded safely, each finds for itself.
+  return navigator.locks ? navigator.locks.request(`finding in ${picture.id}`, find) : find();
 }
