@@ -18,7 +18,7 @@ import { createQueryClient } from './app/queries';
 import { GlobalStyle } from './app/theme';
 import './app/wall';
 import { ImportSlip } from './import/ImportSlip';
-import { screens, screensAhead } from './screens';
+import { benchAhead, screens, screensAhead } from './screens';
 import { AwayBand } from './ui/away';
 import { useContextMenus } from './ui/context-menus';
 import { useTour } from './app/tour';
@@ -75,6 +75,7 @@ function Fallen() {
   );
 }
 
+const client = createQueryClient();
 const router = createBrowserRouter([
   {
     element: <Room />,
@@ -85,14 +86,21 @@ const router = createBrowserRouter([
       { path: '/without-screens', element: <screens.ApiPage /> },
       { path: '/series/:seriesId', element: <screens.Sheet /> },
       { path: '/series/:seriesId/send-out', element: <screens.SendOut /> },
-      { path: '/photographs/:photographId', element: <screens.Bench /> },
+      {
+        path: '/photographs/:photographId',
+        element: <screens.Bench />,
+        loader: ({ params }) => {
+          benchAhead(client, params.photographId!);
+          return null;
+        },
+      },
       { path: '*', element: <Wait problem="There is nothing at this address." /> },
     ],
   },
 ]);
 
 createRoot(document.getElementById('root')!).render(
-  <QueryClientProvider client={createQueryClient()}>
+  <QueryClientProvider client={client}>
     <RouterProvider router={router} />
   </QueryClientProvider>,
 );

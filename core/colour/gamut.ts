@@ -40,17 +40,23 @@ export function chromaThatFits(L: number, a: number, b: number): number {
 const CHROMA_CEILING = 0.4;
 const LIGHTNESSES = 192;
 const DIRECTIONS = 360;
+const COLUMNS = DIRECTIONS + 1;
 let ceilings: Float32Array | undefined;
 
-/** The largest chroma inside sRGB along one direction (cosine, sine), to 1e-5. */
-function edgeAlong(L: number, x: number, y: number): number {
+/** Steps in which the largest chroma is looked for: to 1e-5. */
+const CHROMAS = 1 << 15;
+const CHROMA_STEP = CHROMA_CEILING / CHROMAS;
+
+/**
+ * The largest chroma inside sRGB along one direction (cosine, sine) for each lightness, in steps. What lies within is found from what
+ * the lightness before it held, in strides that double, and then halved: a third of the work of halving the whole range each time.
+ */
+function edgeAlong(x: number, y: number, edges: Float64Array, column: number): void {
   const dl = 0.3963377774 * x + 0.2158037573 * y;
   const dm = -0.1055613458 * x - 0.0638541728 * y;
   const ds = -0.0894841775 * x - 1.291485548 * y;
-  let low = 0;
-  let high = CHROMA_CEILING;
-  for (let i = 0; i < 15; i++) {
-    const chroma = (low + high) / 2;
+  const isInside = (L: number, step: number): boolean => {
+    const chroma = step * CHROMA_STEP;
     const rl = L + chroma * dl;
     const rm = L + chroma * dm;
     const rs = L + chroma * ds;
@@ -60,10 +66,35 @@ function edgeAlong(L: number, x: number, y: number): number {
     const r = 4.0767416621 * l - 3.3077115913 * m + 0.2309699292 * s;
     const g = -1.2684380046 * l + 2.6097574011 * m - 0.3413193965 * s;
     const b = -0.0041960863 * l - 0.7034186147 * m + 1.707614701 * s;
-    if (r >= 0 && r <= 1 && g >= 0 && g <= 1 && b >= 0 && b <= 1) low = chroma;
-    else high = chroma;
+    return r >= 0 && r <= 1 && g >= 0 && g <= 1 && b >= 0 && b <= 1;
+  };
+  let within = 0;
+  for (let i = 1; i < LIGHTNESSES; i++) {
+    const L = i / LIGHTNESSES;
+    let beyond = CHROMAS;
+    let stride = 64;
+    if (isInside(L, within)) {
+      while (within + stride < CHROMAS && isInside(L, within + stride)) {
+        within += stride;
+        stride *= 2;
+      }
+      beyond = Math.min(CHROMAS, within + stride);
+    } else {
+      beyond = within;
+      within = Math.max(0, beyond - stride);
+      while (within > 0 && !isInside(L, within)) {
+        beyond = within;
+        stride *= 2;
+        within = Math.max(0, beyond - stride);
+      }
+    }
+    while (beyond - within > 1) {
+      const middle = (within + beyond) >> 1;
+      if (isInside(L, middle)) within = middle;
+      else beyond = middle;
+    }
+    edges[i * COLUMNS + column] = within * CHROMA_STEP;
   }
-  return low;
 }
 
 /** How far about a lightness its edge is rounded, at the most; and as a share of the way that is left to black or white. */
@@ -74,42 +105,50 @@ const INSIDE = 0.95;
 /** Places within the rounding that are looked at, to each side. */
 const PLACES = 6;
 
-/** A curve over lightness at any place, straight between its entries. */
-function along(curve: Float64Array, L: number): number {
-  const at = Math.min(LIGHTNESSES, Math.max(0, L * LIGHTNESSES));
-  const i = Math.min(LIGHTNESSES - 1, at | 0);
-  return curve[i] + (curve[i + 1] - curve[i]) * (at - i);
+/** How much the places within the rounding count, from one side to the other; of all of them. */
+const weights = Array.from(
+  { length: 2 * PLACES + 1 },
+  (_, k) => Math.cos((Math.PI / 2) * ((k - PLACES) / (PLACES + 1))) ** 2,
+);
+const allWeights = weights.reduce((sum, weight) => sum + weight, 0);
+
+/** Adds a row of edges between two lightnesses to a row. By itself, so that it is compiled when it has run a few times. */
+function addBetween(
+  row: Float64Array,
+  edges: Float64Array,
+  from: number,
+  part: number,
+  weight: number,
+): void {
+  for (let j = 0, at = from; j < COLUMNS; j++, at++) {
+    row[j] += weight * (edges[at] + (edges[at + COLUMNS] - edges[at]) * part);
+  }
 }
 
 /**
- * An edge with its corners rounded: a mean about each lightness that falls off smoothly, a little inside. The edge is a
+ * A table of edges with their corners rounded: a mean about each lightness that falls off smoothly, a little inside. The edge is a
  * peak with nearly straight sides, so that the mean does not leave it.
  */
-function rounded(edge: Float64Array): Float64Array {
-  return edge.map((_, i) => {
+function tabulate(): Float32Array {
+  const edges = new Float64Array((LIGHTNESSES + 1) * COLUMNS);
+  for (let j = 0; j < COLUMNS; j++) {
+    const direction = (j / DIRECTIONS) * 2 * Math.PI;
+    edgeAlong(Math.cos(direction), Math.sin(direction), edges, j);
+  }
+  const table = new Float32Array(edges.length);
+  const row = new Float64Array(COLUMNS);
+  for (let i = 0; i <= LIGHTNESSES; i++) {
+    row.fill(0);
     const L = i / LIGHTNESSES;
     const width = Math.min(ROUNDING, ROUNDING_AT_ENDS * L, ROUNDING_AT_ENDS * (1 - L));
-    let sum = 0;
-    let weights = 0;
     for (let k = -PLACES; k <= PLACES; k++) {
-      const weight = Math.cos((Math.PI / 2) * (k / (PLACES + 1))) ** 2;
-      sum += weight * along(edge, L + (width * k) / PLACES);
-      weights += weight;
+      const place = Math.min(LIGHTNESSES, Math.max(0, (L + (width * k) / PLACES) * LIGHTNESSES));
+      const below = Math.min(LIGHTNESSES - 1, place | 0);
+      const part = place - below;
+      const weight = (INSIDE * weights[k + PLACES]) / allWeights;
+      addBetween(row, edges, below * COLUMNS, part, weight);
     }
-    return (INSIDE * sum) / weights;
-  });
-}
-
-function tabulate(): Float32Array {
-  const table = new Float32Array((LIGHTNESSES + 1) * (DIRECTIONS + 1));
-  for (let j = 0; j <= DIRECTIONS; j++) {
-    const direction = (j / DIRECTIONS) * 2 * Math.PI;
-    const x = Math.cos(direction);
-    const y = Math.sin(direction);
-    const edge = Float64Array.from({ length: LIGHTNESSES + 1 }, (_, i) =>
-      i === 0 || i === LIGHTNESSES ? 0 : edgeAlong(i / LIGHTNESSES, x, y),
-    );
-    rounded(edge).forEach((most, i) => (table[i * (DIRECTIONS + 1) + j] = most));
+    table.set(row, i * COLUMNS);
   }
   return table;
 }
@@ -128,7 +167,7 @@ export function mostChroma(L: number, turns: number): number {
   const j = y < DIRECTIONS ? y | 0 : DIRECTIONS - 1;
   const f = x - i;
   const fy = y - j;
-  const row = DIRECTIONS + 1;
+  const row = COLUMNS;
   const at = i * row + j;
   const before = i > 0 ? at - row : at;
   const after = i + 2 <= LIGHTNESSES ? at + 2 * row : at + row;

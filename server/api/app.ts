@@ -1,8 +1,5 @@
-import { createHash, randomBytes } from 'node:crypto';
-import { readFile } from 'node:fs/promises';
-import { join } from 'node:path';
+import { randomBytes } from 'node:crypto';
 import express, { type Express } from 'express';
-import servePrecompressed from 'express-static-gzip';
 import helmet from 'helmet';
 import { getHealth } from '../../contract/health';
 import { BUILD_HEADER } from '../../contract/limits';
@@ -28,6 +25,7 @@ import { seriesRoutes } from './series';
 import { batchRoutes } from './batches';
 import { demoRoutes, type Demo } from './demo';
 import { evennessRoutes } from './evenness';
+import { openInterface } from './interface';
 import { lookRoutes } from './looks';
 import { sharedLookRoutes } from './shared-looks';
 import { pigmentRoutes } from './pigments';
@@ -52,25 +50,6 @@ function healthRoute({ sequelize, config }: Services): Implemented {
       disk: full ? ('full' as const) : ('well' as const),
       passphrase: config.passphrase !== null,
     };
-  });
-}
-
-/** Serves the built interface: its files for ever, its one page with a fresh nonce each time. */
-function serveInterface(app: Express, folder: string, page: Promise<string>, build: Promise<string>): void {
-  app.use(
-    '/assets',
-    // Compressed at build time.
-    servePrecompressed(join(folder, 'assets'), {
-      enableBrotli: true,
-      orderPreference: ['br', 'gzip'],
-      serveStatic: { immutable: true, maxAge: '1y', fallthrough: false },
-    }),
-  );
-  app.use(express.static(folder, { index: false }));
-  app.get('/{*path}', async (_req, res) => {
-    const nonce = res.locals.nonce as string;
-    res.type('html').set('Cache-Control', 'no-cache');
-    res.send((await page).replaceAll('__NONCE__', nonce).replaceAll('__BUILD__', await build));
   });
 }
 
@@ -137,12 +116,7 @@ export function createApp(
   );
   app.use(onlyOwnPages(services.config));
   if (signIns) app.use(onlySignedIn(signIns, interfaceFolder));
-  const page = readFile(join(interfaceFolder, 'index.html'), 'utf8');
-  // The page names its files by their hashes: another page is another build.
-  const build = page.then(
-    text => createHash('sha256').update(text).digest('hex').slice(0, 16),
-    () => '',
-  );
+  const { build, serve } = openInterface(interfaceFolder);
   app.use('/api', async (_req, res, next) => {
     res.set('Cache-Control', 'no-store');
     const id = await build;
@@ -189,7 +163,7 @@ export function createApp(
   app.use('/api', () => {
     throw notFound('resource');
   });
-  serveInterface(app, interfaceFolder, page, build);
+  serve(app);
   app.use((req, res) => {
     res.set('Allow', 'GET, HEAD');
     throw new Problem(405, `${req.method} is not answered here.`);

@@ -1,6 +1,7 @@
 import { Suspense, useCallback, useEffect, useRef } from 'react';
 import styled from 'styled-components';
 import { nameOfStep } from '../../words/step-names';
+import { whenNothingWaits } from '../engine/first-picture';
 import { Boundary } from '../ui/boundary';
 import { sides, sidesAhead } from './sides';
 import { useKeptFocus } from './useKeptFocus';
@@ -38,7 +39,7 @@ export function SidePanel({ isThere }: { isThere: boolean }) {
   }, [side, step?.id]);
   useKeptFocus(panel, step?.id ?? null);
   useEffect(() => {
-    if (isThere) sidesAhead();
+    if (isThere) void whenNothingWaits(sidesAhead);
   }, [isThere]);
   const { name, Show } = sides[side.what];
   const ofStep = side.what === 'step' ? step : undefined;

@@ -1,6 +1,7 @@
 import { transfer, type Remote } from 'comlink';
 import type { Stroke } from '../../core/settings/fields';
 import type { Treatment } from '../../core/treatment/treatment';
+import { afterFirstPicture, pictureShown } from './first-picture';
 import { EngineDied, livingEngine, type LivingEngine } from './living';
 import type { Band, BandRequest } from './bands';
 import type { Done, Piece, Share, ShowRequest, Shown } from './screen';
@@ -29,16 +30,12 @@ export async function giveToEngines(sha256: string, bytes: Uint8Array): Promise<
   await Promise.all([...(started ?? []), small].map(each => each?.engine.hold(sha256, bytes)));
 }
 
-let largeShown: () => void = () => undefined;
-/** Resolves when the large picture has first been drawn, or after a moment where there is none. */
-const afterLarge = new Promise<void>(done => {
-  largeShown = done;
-  setTimeout(done, 3000);
-});
+/** Starts the workers of the large picture, ahead of it: they are ready when it is asked for. */
+export const engineAhead = (): void => void large();
 
 /** Makes small pictures, once the large one no longer waits. */
 export async function smallPictures(): Promise<{ engine: Remote<Engine> }> {
-  await afterLarge;
+  await afterFirstPicture();
   small ??= livingEngine(giveAll);
   return { engine: small.engine };
 }
@@ -287,7 +284,7 @@ export class PictureEngine {
   private async drawAndTell(request: ShowRequest | Painting): Promise<void> {
     try {
       const shown = await this.draw(request);
-      largeShown();
+      pictureShown();
       if (shown && !this.closed) this.onShown(request, shown);
     } catch (error) {
       // Of a death the page is told by itself, and asks again.
