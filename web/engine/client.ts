@@ -5,6 +5,7 @@ import { afterFirstPicture, pictureShown } from './first-picture';
 import { EngineDied, livingEngine, type LivingEngine } from './living';
 import type { Band, BandRequest } from './bands';
 import type { Done, Piece, Share, ShowRequest, Shown } from './screen';
+import { Sender, type Sent } from './sent-treatment';
 import type { PictureInfo } from './tiles';
 import type { Size } from './view';
 import type { Engine } from './worker';
@@ -17,10 +18,20 @@ const giveAll = (engine: Remote<Engine>) =>
 /** Workers that share the tiles of the large picture: as many as the machine has cores but one. */
 const MOST_WORKERS = 8;
 const workers = Math.min(MOST_WORKERS, Math.max(1, (navigator.hardwareConcurrency || 2) - 1));
-let started: readonly LivingEngine[] | undefined;
+/** One of them, and what it has been sent. */
+interface LargeEngine extends LivingEngine {
+  sender: Sender;
+}
+let started: readonly LargeEngine[] | undefined;
 /** They begin with the first picture, and stay for the whole visit, so that tiles and tables are kept. */
-const large = (): readonly LivingEngine[] =>
-  (started ??= Array.from({ length: workers }, () => livingEngine(giveAll)));
+const large = (): readonly LargeEngine[] =>
+  (started ??= Array.from({ length: workers }, () => {
+    const engine = livingEngine(giveAll);
+    const sender = new Sender();
+    // The first that hears of it: what is asked for again then is sent whole.
+    engine.onRestart(() => sender.begin());
+    return { ...engine, sender };
+  }));
 /** The worker that makes small pictures, apart from them: started when the large picture is drawn. */
 let small: LivingEngine | undefined;
 
@@ -118,6 +129,12 @@ export async function renderBands(
   };
   await Promise.all(large().map(work));
 }
+
+/** A request as it goes to a worker. */
+const sent = (which: number, request: ShowRequest): Sent<ShowRequest> => ({
+  ...request,
+  treatment: large()[which].sender.send(request.treatment),
+});
 
 /** A stroke that is under way. */
 interface Painting {
@@ -237,13 +254,15 @@ export class PictureEngine {
       const { base, ...rest } = request;
       const isNew = this.base !== base;
       this.base = base;
-      const stroke = { ...rest, base: isNew ? base : null };
-      each = (which, share) => large()[which].once.showStroke(this.id, stroke, share);
+      each = (which, share) => {
+        const stroke = { ...rest, base: isNew ? sent(which, base) : null };
+        return large()[which].once.showStroke(this.id, stroke, share);
+      };
     } else {
       this.base = null;
       if (workers > 1) {
         // Tables are baked once for all.
-        const tables = await large()[0].once.prepare(this.id, request);
+        const tables = await large()[0].once.prepare(this.id, sent(0, request));
         if (!tables) return null;
         await Promise.all(
           large()
@@ -251,7 +270,7 @@ export class PictureEngine {
             .map(worker => worker.once.learn(tables)),
         );
       }
-      each = (which, share) => large()[which].once.show(this.id, request, share);
+      each = (which, share) => large()[which].once.show(this.id, sent(which, request), share);
     }
     const all = await Promise.all(large().map((_, which) => this.withPieces(which, each)));
     const shown = all.filter(s => s !== null);

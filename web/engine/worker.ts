@@ -1,10 +1,23 @@
 import { expose, transfer } from 'comlink';
 import { mostChroma } from '../../core/colour/gamut';
+import type { Treatment } from '../../core/treatment/treatment';
 import { checkCarried, hold, type CarriedKind } from '../../core/formats/carried';
 import { band, type BandRequest } from './bands';
 import { areaPng, loupe } from './full';
 import { readyFor } from './pixels';
-import { attach, detach, learn, prepare, show, showStroke, warm } from './screen';
+import {
+  attach,
+  detach,
+  learn,
+  prepare,
+  show,
+  showStroke,
+  warm,
+  type Share,
+  type ShowRequest,
+  type StrokeRequest,
+} from './screen';
+import { Receiver, type Sent } from './sent-treatment';
 import {
   advice,
   areaLook,
@@ -29,6 +42,14 @@ const living = new Promise<void>(done => {
   });
 });
 
+/** A stroke under way, as it is sent. */
+export type SentStroke = Omit<StrokeRequest, 'base'> & { base: Sent<ShowRequest> | null };
+
+const receiver = new Receiver();
+const received = <R extends { treatment: Treatment }>(sent: Sent<R>): R =>
+  // eslint-disable-next-line no-restricted-syntax -- what was sent with its treatment is with it again
+  ({ ...sent, treatment: receiver.receive(sent.treatment) }) as unknown as R;
+
 /** What the interface asks of a worker: one draws the large picture, another makes small ones. */
 const engine = {
   /** Resolves when the worker is there, and its lock is held. */
@@ -49,10 +70,11 @@ const engine = {
   },
   attach,
   detach,
-  prepare,
+  prepare: (id: number, sent: Sent<ShowRequest>) => prepare(id, received(sent)),
   learn,
-  show,
-  showStroke,
+  show: (id: number, sent: Sent<ShowRequest>, share: Share) => show(id, received(sent), share),
+  showStroke: (id: number, { base, ...rest }: SentStroke, share: Share) =>
+    showStroke(id, { ...rest, base: base && received(base) }, share),
   warm,
   readyFor,
   band: async (request: BandRequest) => {
