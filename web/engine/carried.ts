@@ -6,7 +6,7 @@ import { carriedBy } from '../../core/treatment/carried-by';
 import type { Treatment } from '../../core/treatment/treatment';
 import { call } from '../app/api';
 import { browserStore } from '../app/browser-store';
-import { giveToEngines, smallPictures } from './client';
+import { giveToEngines, letGo, smallPictures } from './client';
 
 /**
  * What treatments carry, in this window: colour tables and pictures of areas. What comes in here lies in this browser
@@ -71,6 +71,7 @@ export async function sendReference({ sha256 }: Reference): Promise<void> {
   if (!found) return;
   await call(putCarried, { params: { kind: found.kind, sha256 } }, { bytes: found.bytes });
   unsent.delete(sha256);
+  letGo(sha256);
   await browserStore()
     .then(store => store.delete('unsent', sha256))
     .catch(() => undefined);

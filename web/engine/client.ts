@@ -35,6 +35,9 @@ const large = (): readonly LargeEngine[] =>
 /** The worker that makes small pictures, apart from them: started when the large picture is drawn. */
 let small: LivingEngine | undefined;
 
+/** Lets bytes go that the server has by now: engines to come ask it for them. */
+export const letGo = (sha256: string): void => void given.delete(sha256);
+
 /** Gives bytes that treatments refer to, to the engines that are there and to those to come. */
 export async function giveToEngines(sha256: string, bytes: Uint8Array): Promise<void> {
   given.set(sha256, bytes);
