@@ -69,6 +69,17 @@ test('the keeper’s chair is recoloured by a few strokes that spread, in fewer 
   expect(other.warm).toBeLessThan(-8);
   expect(hueOf(colourAt(shot, 0.5, 0.88)).warm).toBeGreaterThan(10);
   expect(actions()).toBeLessThan(40);
+  // Another window begins with what was found here, and shows the same to the last bit; so does one that finds it anew.
+  const shown = async (window: Page) => {
+    await window.goto(page.url());
+    const { data } = await pictureOn(window);
+    await window.close();
+    return data;
+  };
+  const known = await shown(await page.context().newPage());
+  const alone = await page.context().newPage();
+  await alone.route('**/found', route => route.abort());
+  expect((await shown(alone)).equals(known)).toBe(true);
   // Strokes of one pigment, however quickly laid, are undone one by one.
   await stroke([0.2, 0.83], [0.4, 0.86]);
   await stroke([0.2, 0.86], [0.4, 0.89]);

@@ -71,7 +71,7 @@ function edgeAlong(x: number, y: number, edges: Float64Array, column: number): v
   let within = 0;
   for (let i = 1; i < LIGHTNESSES; i++) {
     const L = i / LIGHTNESSES;
-    let beyond = CHROMAS;
+    let beyond: number;
     let stride = 64;
     if (isInside(L, within)) {
       while (within + stride < CHROMAS && isInside(L, within + stride)) {

@@ -1,5 +1,5 @@
 import { gunzipSync } from 'node:zlib';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { soughtBy } from '../../core/masks/finding/find';
 import { nameOfFound } from '../../core/masks/finding/found-bytes';
 import type { Stroke } from '../../core/settings/fields';
@@ -17,8 +17,13 @@ let server: TestServer;
 let photograph: Photograph;
 beforeAll(async () => {
   server = await testServer();
+});
+// What is kept is of a file: each test has one of its own.
+let count = 0;
+beforeEach(async () => {
+  const own = ++count;
   const disc = await png8(240, 160, (x, y) =>
-    Math.hypot(x - 120, y - 80) < 45 ? [210, 160, 80] : [50, 60, 70],
+    Math.hypot(x - 120, y - 80) < 45 ? [210, 160, 80] : [50, 60, 70 + own],
   );
   const { id } = await photographIn((await newSeries('Found')).id, disc);
   photograph = (await Photograph.findByPk(id))!;

@@ -12,20 +12,20 @@ export interface Lazily<P> {
  * @param load fetches it
  */
 export function lazily<P extends object>(load: () => Promise<ComponentType<P>>): Lazily<P> {
-  let there: ComponentType<P> | null = null;
   let coming: Promise<ComponentType<P>> | null = null;
   const fetched = () => {
-    coming ??= load().then(
-      Show => (there = Show),
-      (error: unknown) => {
-        coming = null;
-        throw error;
-      },
+    if (coming) return coming;
+    const fetching = load();
+    coming = fetching;
+    fetching.then(
+      // React reads these: what is there already is shown without waiting.
+      value => void Object.assign(fetching, { status: 'fulfilled', value }),
+      () => (coming = null),
     );
-    return coming;
+    return fetching;
   };
   const Lazy: Lazily<P> = props => {
-    const Show = there ?? use(fetched());
+    const Show = use(fetched());
     return <Show {...props} />;
   };
   Lazy.ahead = () => void fetched().catch(() => undefined);
