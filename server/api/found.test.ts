@@ -109,8 +109,8 @@ describe('what areas have found', () => {
     expect(bytes.readUInt32LE(0)).toBe(0);
     const length = bytes.readUInt32LE(4);
     expect(bytes).toHaveLength(8 + length);
-    // Of this photograph's sight: four bytes for each cell.
-    expect(gunzipSync(bytes.subarray(8)).length % 4).toBe(0);
+    // Of this photograph's sight, 240 × 160 cells: two bytes for each.
+    expect(gunzipSync(bytes.subarray(8))).toHaveLength(240 * 160 * 2);
     expect(
       (
         await http()

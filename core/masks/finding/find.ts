@@ -187,7 +187,16 @@ export const soughtBy = ({ strokesIn, strokesOut }: RoughStrokes): Sought => [
   [strokesIn, strokesOut].map(strokes => strokes.map(strokeName).join()).join(' / '),
 ];
 
-/** How much each cell of a photograph belongs to what strokes mean, 0..1; made once for the same strokes. */
+/** Steps of what belongs, from not at all to wholly: a tenth of what is seen in a picture of 8 bits, and few enough to be kept in little room. */
+export const BELONGING_STEPS = 4096;
+
+function inSteps(values: Float32Array): Float32Array {
+  for (let i = 0; i < values.length; i++)
+    values[i] = Math.round(values[i] * BELONGING_STEPS) / BELONGING_STEPS;
+  return values;
+}
+
+/** How much each cell of a photograph belongs to what strokes mean, 0..1 in steps; made once for the same strokes. */
 export function belonging(asked: RoughStrokes, sight: Sight): Float32Array {
   const { strokesIn, strokesOut } = asked;
   const { memory } = sight;
@@ -207,7 +216,7 @@ export function belonging(asked: RoughStrokes, sight: Sight): Float32Array {
     if (!part) {
       // What others limit is drawn to edges by them.
       const times = unspoken === HARDLY ? 1 : TIMES;
-      return spreadFrom(sight, edgesIn(sight), inside, outside, unspoken, beyond, { times, pause });
+      return inSteps(spreadFrom(sight, edgesIn(sight), inside, outside, unspoken, beyond, { times, pause }));
     }
     // Beyond a ring nothing is found: only what lies within is looked at.
     const whole = { x: 0, y: 0, width: sight.width, height: sight.height };
@@ -228,6 +237,6 @@ export function belonging(asked: RoughStrokes, sight: Sight): Float32Array {
     for (let y = 0; y < part.height; y++) {
       out.set(found.subarray(y * part.width, (y + 1) * part.width), (part.y + y) * whole.width + part.x);
     }
-    return out;
+    return inSteps(out);
   });
 }
