@@ -106,6 +106,14 @@ test('axe finds nothing in the frame, in the looks, with the tools of an area, i
     expect(await foundBy(where ? axe.include(where) : axe), what).toEqual([]);
   };
   const trays = page.locator('[data-tray]');
+  // With what the server has: pigments and tables. The panels of all kinds are looked at as components.
+  for (const [index, what] of [
+    [1, 'table list'],
+    [2, 'pigment box'],
+  ] as const) {
+    await trays.nth(index).click();
+    await check(what, 'aside');
+  }
   await page.getByRole('button', { name: /^Frame/ }).click();
   await check('frame');
   await page.getByRole('button', { name: 'Looks', exact: true }).click();
@@ -143,7 +151,7 @@ test('axe finds nothing in the frame, in the looks, with the tools of an area, i
   await page.keyboard.press('Escape');
   await trays.nth(2).click();
   await page.getByRole('button', { name: 'New area', exact: true }).click();
-  for (const tool of ['Oval', 'Brush']) {
+  for (const tool of ['Hues', 'Tones', 'Oval', 'Brush']) {
     await page.getByRole('button', { name: tool, exact: true }).click();
     await check(tool, 'main');
   }

@@ -108,7 +108,6 @@ it('treatments made to be heavy are refused by name, or take their time beside a
       faults.push(`${what}: ${answer.status} ${answer.text}`);
     const ms = Math.round(await stop());
     if (ms > longest.ms) longest = { ms, what };
-    if (process.env.DETAIL) console.log(what, answer?.status, ms);
   }
   notes.push(`heavy treatments: health within ${longest.ms} ms, the longest beside ${longest.what}`);
   await allIsWell();

@@ -47,9 +47,9 @@ export interface PictureWork {
 
 /** The size of the full picture, as a key. */
 const FULL = 'full';
-/** The key of a size of a picture: of its page, where its file has several. */
-const keyOf = ({ page }: PictureSource, size: number | string): string =>
-  page ? `pixels 6 page ${page} ${size}` : `pixels 6 ${size}`;
+/** The key of a size of a picture, or of something found in it: of its page, where its file has several. */
+const keyOf = ({ page }: PictureSource, what: number | string): string =>
+  page ? `pixels 6 page ${page} ${what}` : `pixels 6 ${what}`;
 /** Halvings are made ahead down to about this long edge. */
 const SMALLEST_HALVING = 640;
 

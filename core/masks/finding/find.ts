@@ -187,7 +187,7 @@ export const soughtBy = ({ strokesIn, strokesOut }: RoughStrokes): Sought => [
   [strokesIn, strokesOut].map(strokes => strokes.map(strokeName).join()).join(' / '),
 ];
 
-/** Steps of what belongs, from not at all to wholly: a tenth of what is seen in a picture of 8 bits, and few enough to be kept in little room. */
+/** Steps from not belonging at all to wholly: rounding to them changes a code of 8 bits by less than a tenth, and they are kept in little room. */
 export const BELONGING_STEPS = 4096;
 
 function inSteps(values: Float32Array): Float32Array {
